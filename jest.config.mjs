@@ -1,0 +1,16 @@
+const shared = {
+  testEnvironment: 'node',
+  transform: {
+    '^.+\\.(t|j)sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } }, module: { type: 'commonjs' } }],
+  },
+  transformIgnorePatterns: ['node_modules/(?!(uuid|iron-session|uncrypto)/)'],
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^server-only$': '<rootDir>/tests/support/empty.ts' },
+}
+
+export default {
+  projects: [
+    { ...shared, displayName: 'core', testMatch: ['<rootDir>/tests/core/**/*.test.ts'] },
+    { ...shared, displayName: 'services', testMatch: ['<rootDir>/tests/services/**/*.test.ts'] },
+    { ...shared, displayName: 'e2e', testMatch: ['<rootDir>/tests/e2e/**/*.test.ts'] },
+  ],
+}
