@@ -47,6 +47,9 @@ module.exports = {
     doNotFollow: { path: 'node_modules' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.json' },
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['react-server', 'import', 'node', 'default', 'types'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['react-server', 'import', 'node', 'default', 'types'],
+    },
   },
 }

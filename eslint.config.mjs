@@ -20,7 +20,13 @@ export default tseslint.config(
   {
     files: ['scripts/**', 'tests/bench/**', 'src/services/start.ts', '.dependency-cruiser.cjs'],
     languageOptions: {
-      globals: { console: 'readonly', process: 'readonly', module: 'readonly', fetch: 'readonly', setTimeout: 'readonly' },
+      globals: {
+        console: 'readonly',
+        process: 'readonly',
+        module: 'readonly',
+        fetch: 'readonly',
+        setTimeout: 'readonly',
+      },
     },
     rules: { 'no-console': 'off' },
   },

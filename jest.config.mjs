@@ -1,7 +1,17 @@
 const shared = {
   testEnvironment: 'node',
   transform: {
-    '^.+\\.(t|j)sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } }, module: { type: 'commonjs' } }],
+    '^.+\\.(t|j)sx?$': [
+      '@swc/jest',
+      {
+        jsc: {
+          parser: { syntax: 'typescript', tsx: true },
+          target: 'es2022',
+          transform: { react: { runtime: 'automatic' } },
+        },
+        module: { type: 'commonjs' },
+      },
+    ],
   },
   transformIgnorePatterns: ['node_modules/(?!(uuid|iron-session|uncrypto)/)'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^server-only$': '<rootDir>/tests/support/empty.ts' },

@@ -1,0 +1,56 @@
+/** Plain calendar days, `YYYY-MM-DD`. No time zones here: the services turn instants into days. */
+export type Day = string
+
+const msPerDay = 86_400_000
+
+/** Days since 1970-01-01. */
+export function dayNumber(day: Day): number {
+  return Math.round(Date.parse(`${day}T00:00:00Z`) / msPerDay)
+}
+
+export function dayFromNumber(number: number): Day {
+  return new Date(number * msPerDay).toISOString().slice(0, 10)
+}
+
+/** @example addDays('2026-02-27', 2) // '2026-03-01' */
+export function addDays(day: Day, days: number): Day {
+  return dayFromNumber(dayNumber(day) + days)
+}
+
+/** Whole days from one day to another; negative when `to` is earlier. */
+export function daysBetween(from: Day, to: Day): number {
+  return dayNumber(to) - dayNumber(from)
+}
+
+/** Days between two instants, with fractions. */
+export function daysBetweenInstants(from: string, to: string): number {
+  return (Date.parse(to) - Date.parse(from)) / msPerDay
+}
+
+const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+const weekdays = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat']
+
+/**
+ * A day as a person says it: `7 Oct`, with the year where it is not the year of `today`.
+ * @example showDay('2026-10-07', '2026-10-14') // '7 Oct'
+ * @example showDay('2024-03-01', '2026-10-14') // '1 Mar 2024'
+ */
+export function showDay(day: Day, today?: Day): string {
+  const [year, month, date] = day.split('-').map(Number) as [number, number, number]
+  const short = `${date}\u00a0${months[month - 1]}`
+  return today !== undefined && today.startsWith(String(year)) ? short : `${short} ${year}`
+}
+
+/** @example showWeekday('2026-10-14') // 'Wed' */
+export function showWeekday(day: Day): string {
+  return weekdays[(dayNumber(day) + 4) % 7] as string
+}
+
+/** How long ago a day was: `today`, `yesterday`, `9 days ago`, `on 3 Nov`. */
+export function showAge(day: Day, today: Day): string {
+  const days = daysBetween(day, today)
+  if (days === 0) return 'today'
+  if (days === 1) return 'yesterday'
+  if (days > 1 && days < 60) return `${days} days ago`
+  return `on ${showDay(day, today)}`
+}

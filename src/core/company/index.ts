@@ -1,0 +1,60 @@
+import Joi from 'joi'
+import { passwordField, signInNameField } from '../people/schema'
+import { id, line, version } from '../problem/fields'
+import { unitPreferencesSchema, type UnitPreferences } from '../units'
+
+export type CompanyInput = {
+  version?: number
+  name: string
+  timeZone: string
+  currency: string
+  units: UnitPreferences
+}
+
+/** An IANA time zone this machine knows, such as `Europe/Dublin`. */
+const timeZone = Joi.string().custom((value: string, helpers) => {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: value })
+    return value
+  } catch {
+    return helpers.message({ custom: 'Choose a time zone from the list, such as Europe/Dublin.' })
+  }
+})
+
+const companyFields = {
+  name: line(80).required(),
+  timeZone: timeZone.required(),
+  currency: Joi.string()
+    .uppercase()
+    .pattern(/^[A-Z]{3}$/)
+    .default('EUR')
+    .messages({ 'string.pattern.base': 'Enter a currency code of three letters, such as EUR.' }),
+  units: unitPreferencesSchema.required(),
+}
+
+export const companySchema = Joi.object<CompanyInput>({ version: version().required(), ...companyFields })
+
+/** Setting up an empty company: who it is, its first yard, its first coordinator. */
+export type SetUpInput = {
+  code: string
+  company: Omit<CompanyInput, 'version'>
+  yard: { id: string; name: string }
+  coordinator: { id: string; name: string; signInName: string; password: string }
+}
+
+export const setUpSchema = Joi.object<SetUpInput>({
+  code: Joi.string()
+    .trim()
+    .uppercase()
+    .max(20)
+    .required()
+    .messages({ 'string.empty': 'Enter the code from the console.' }),
+  company: Joi.object(companyFields).required(),
+  yard: Joi.object({ id: id().required(), name: line(60).required() }).required(),
+  coordinator: Joi.object({
+    id: id().required(),
+    name: line(60).required(),
+    signInName: signInNameField().required(),
+    password: passwordField().required(),
+  }).required(),
+})

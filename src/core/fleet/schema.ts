@@ -1,0 +1,333 @@
+import Joi from 'joi'
+import { meterFields, type MeterInput } from '../hours/schema'
+import { day, id, line, note, optionalDay, optionalLine, version } from '../problem/fields'
+import { parseNumber } from '../units'
+import { quantitySchema } from '../units/quantitySchema'
+import type { Quantity } from '../units'
+
+export const storageKinds = {
+  heated: 'Heated',
+  indoorsUnheated: 'Indoors, unheated',
+  outdoors: 'Outdoors',
+} as const
+export const machineKinds = {
+  trailer: 'Trailer',
+  van: 'Van',
+  cart: 'Cart',
+  chemicalRig: 'Low-pressure chemical rig',
+  hotWaterSkid: 'Hot-water skid',
+  cuttingTable: 'Cutting table',
+  other: 'Other',
+} as const
+export const driveKinds = {
+  petrol: 'Petrol engine',
+  diesel: 'Diesel engine',
+  electric: 'Electric motor',
+  vehicle: 'Vehicle’s own engine',
+} as const
+export const bypassKinds = {
+  tank: 'Back to the tank',
+  inlet: 'Back to the pump inlet',
+  none: 'No by-pass',
+} as const
+export const assemblyKinds = { pump: 'Pump', accessory: 'Accessory' } as const
+export const openingKinds = {
+  new: 'New, 0 on it',
+  known: 'Used, known hours',
+  assumed: 'Used, hours estimated',
+  unknown: 'Used, hours unknown',
+} as const
+
+const keys = (labels: object) => Object.keys(labels)
+
+/** A machine or assembly number: short, unique, what is painted on the side. */
+const fleetNumber = () =>
+  line(12)
+    .uppercase()
+    .pattern(/^[A-Za-z0-9](?:[A-Za-z0-9./-]*[A-Za-z0-9])?$/)
+    .messages({ 'string.pattern.base': 'Use letters, digits and hyphens, such as T-04.' })
+
+export type YardInput = { id: string; version?: number; name: string; place: string; note: string }
+
+export const yardSchema = Joi.object<YardInput>({
+  id: id().required(),
+  version: version(),
+  name: line(60).required(),
+  place: optionalLine(120),
+  note: note(),
+})
+
+export type MachineInput = {
+  id: string
+  version?: number
+  number: string
+  name: string
+  kind: keyof typeof machineKinds
+  yardId: string
+  bay: string
+  storage: keyof typeof storageKinds
+  inServiceSince: string | null
+  drive: keyof typeof driveKinds
+  driveName: string
+  drivePower: Quantity | null
+  workingPressure: Quantity | null
+  flow: Quantity | null
+  hoseLength: Quantity | null
+  hoseBore: Quantity | null
+  tankVolume: Quantity | null
+  bypass: keyof typeof bypassKinds
+  note: string
+}
+
+const machineFields = {
+  number: fleetNumber().required(),
+  name: line(80).required(),
+  kind: Joi.string()
+    .valid(...keys(machineKinds))
+    .required(),
+  yardId: id().required().messages({ 'string.empty': 'Choose a yard.', 'any.required': 'Choose a yard.' }),
+  bay: optionalLine(40),
+  storage: Joi.string()
+    .valid(...keys(storageKinds))
+    .required(),
+  inServiceSince: optionalDay(),
+  drive: Joi.string()
+    .valid(...keys(driveKinds))
+    .required(),
+  driveName: optionalLine(80),
+  drivePower: quantitySchema('power', { min: 100, max: 2e6, says: 'a power between 0.1 and 2000 kW' }),
+  workingPressure: quantitySchema('pressure', {
+    min: 1e5,
+    max: 7e8,
+    says: 'a pressure between 1 and 7000 bar',
+  }),
+  flow: quantitySchema('flow', {
+    min: 0.05e-3 / 60,
+    max: 2000e-3 / 60,
+    says: 'a flow between 0.05 and 2000 L/min',
+  }),
+  hoseLength: quantitySchema('length', { min: 0.1, max: 1000, says: 'a length between 0.1 and 1000 m' }),
+  hoseBore: quantitySchema('length', { min: 0.001, max: 0.2, says: 'a bore between 1 and 200 mm' }),
+  tankVolume: quantitySchema('volume', { min: 0, max: 50, says: 'a volume up to 50 000 L' }),
+  bypass: Joi.string()
+    .valid(...keys(bypassKinds))
+    .default('tank'),
+  note: note(),
+}
+
+export const machineSchema = Joi.object<MachineInput>({
+  id: id().required(),
+  version: version(),
+  ...machineFields,
+})
+
+/** Where an assembly is: fitted to a machine and counted by one of its meters, or on a yard's shelf. */
+export type PlaceInput =
+  | {
+      where: 'machine'
+      machineId: string
+      slot: string
+      meterId: string
+      /** 0 to 1 after checking; typed as a percentage. */
+      share: number
+      shareBasis: 'own' | 'assumed' | 'measured'
+    }
+  | { where: 'shelf'; yardId: string; bin: string }
+
+const percentage = Joi.any().custom((input: unknown, helpers) => {
+  const parsed = parseNumber(String(input ?? '').replace('%', ''))
+  if (!parsed.ok || parsed.value <= 0 || parsed.value > 100) {
+    return helpers.message({ custom: 'Enter a share from 1 to 100 %.' })
+  }
+  return parsed.value / 100
+})
+
+const fittedFields = {
+  where: Joi.string().valid('machine').required(),
+  slot: line(40).allow('').default(''),
+  meterId: id()
+    .required()
+    .messages({
+      'any.required': 'Choose the meter that counts it.',
+      'string.empty': 'Choose the meter that counts it.',
+    }),
+  share: percentage.default(1),
+  shareBasis: Joi.string().valid('own', 'assumed', 'measured').default('assumed'),
+}
+
+export const placeSchema = Joi.alternatives<PlaceInput>().conditional(Joi.ref('.where'), {
+  is: 'shelf',
+  then: Joi.object({
+    where: Joi.string(),
+    yardId: id().required().messages({ 'string.empty': 'Choose a yard.', 'any.required': 'Choose a yard.' }),
+    bin: optionalLine(40),
+  }),
+  otherwise: Joi.object({
+    ...fittedFields,
+    machineId: id()
+      .required()
+      .messages({ 'string.empty': 'Choose a machine.', 'any.required': 'Choose a machine.' }),
+  }),
+})
+
+export type AssemblyInput = {
+  id: string
+  version?: number
+  number: string
+  kind: keyof typeof assemblyKinds
+  /** A pump's model; null for an accessory. */
+  modelId: string | null
+  /** What an accessory is; blank for a pump, whose model says it. */
+  name: string
+  serial: string
+  usageScale: 'h' | 'strokes'
+  openingKind: keyof typeof openingKinds
+  openingUsage: number
+  takenOverOn: string
+  note: string
+}
+
+/** Hours as typed, into a number. */
+const usage = Joi.any()
+  .custom((input: unknown, helpers) => {
+    if (input == null || input === '') return 0
+    const parsed = parseNumber(String(input), 2)
+    if (!parsed.ok) return helpers.message({ custom: parsed.reason })
+    if (parsed.value < 0 || parsed.value > 1e9)
+      return helpers.message({ custom: 'Enter the hours on it, 0 or more.' })
+    return parsed.value
+  })
+  .default(0)
+
+const assemblyFields = {
+  number: fleetNumber().required(),
+  kind: Joi.string()
+    .valid(...keys(assemblyKinds))
+    .required(),
+  modelId: Joi.when('kind', {
+    is: 'pump',
+    then: id()
+      .required()
+      .messages({ 'string.empty': 'Choose a pump model.', 'any.required': 'Choose a pump model.' }),
+    otherwise: Joi.any().empty(Joi.any()).default(null),
+  }),
+  name: Joi.when('kind', {
+    is: 'accessory',
+    then: line(80).required().messages({ 'string.empty': 'Say what it is, such as “unloader”.' }),
+    otherwise: optionalLine(80),
+  }),
+  serial: optionalLine(40),
+  usageScale: Joi.string().valid('h', 'strokes').default('h'),
+  openingKind: Joi.string()
+    .valid(...keys(openingKinds))
+    .required(),
+  openingUsage: usage.when('openingKind', {
+    is: Joi.valid('known', 'assumed'),
+    then: Joi.any().custom((value: number, helpers) =>
+      value > 0 ? value : helpers.message({ custom: 'Enter the hours it had, or choose another answer.' }),
+    ),
+    otherwise: Joi.any().custom(() => 0),
+  }),
+  takenOverOn: day().required(),
+  note: note(),
+}
+
+export const assemblySchema = Joi.object<AssemblyInput>({
+  id: id().required(),
+  version: version(),
+  ...assemblyFields,
+})
+
+/** Moving an assembly: where to, and from when. */
+export type MoveInput = {
+  id: string
+  assemblyId: string
+  version: number
+  day: string
+  time: string
+  place: PlaceInput
+  reason: string
+}
+
+export const moveSchema = Joi.object<MoveInput>({
+  id: id().required(),
+  assemblyId: id().required(),
+  version: version().required(),
+  day: day().required(),
+  time: Joi.string()
+    .pattern(/^([01]\d|2[0-3]):[0-5]\d$/)
+    .required()
+    .messages({ 'string.pattern.base': 'Enter a time as 07:30.' }),
+  place: placeSchema.required(),
+  reason: optionalLine(300),
+})
+
+/** A whole new assembly and the place it starts at. */
+export type NewAssemblyInput = AssemblyInput & { place: PlaceInput }
+export const newAssemblySchema = Joi.object<NewAssemblyInput>({
+  id: id().required(),
+  ...assemblyFields,
+  place: placeSchema.required(),
+})
+
+/** A new machine, with its first meter and, if it has one already, its pump. */
+export type NewMachineInput = MachineInput & {
+  meter: MeterInput & { firstTyped: string; firstDay: string }
+  pump:
+    | (Omit<AssemblyInput, 'kind' | 'name'> & {
+        slot: string
+        share: number
+        shareBasis: 'own' | 'assumed' | 'measured'
+      })
+    | null
+}
+
+const { kind: _kind, name: _name, modelId: _modelId, ...pumpFields } = assemblyFields
+
+export const newMachineSchema = Joi.object<NewMachineInput>({
+  id: id().required(),
+  ...machineFields,
+  meter: Joi.object({
+    id: id().required(),
+    ...meterFields,
+    firstTyped: line(40).allow('').default(''),
+    firstDay: day().required(),
+  }).required(),
+  pump: Joi.object({
+    id: id().required(),
+    ...pumpFields,
+    modelId: id()
+      .required()
+      .messages({ 'string.empty': 'Choose a pump model.', 'any.required': 'Choose a pump model.' }),
+    slot: fittedFields.slot,
+    share: fittedFields.share,
+    shareBasis: fittedFields.shareBasis,
+  })
+    .allow(null)
+    .default(null),
+})
+
+export type RetireInput = { id: string; version: number; reason: string }
+export const retireSchema = Joi.object<RetireInput>({
+  id: id().required(),
+  version: version().required(),
+  reason: line(300).required().messages({ 'string.empty': 'Say why, for the record.' }),
+})
+
+export type PumpModelInput = {
+  id: string
+  version?: number
+  maker: string
+  name: string
+  design: string
+  note: string
+}
+
+export const pumpModelSchema = Joi.object<PumpModelInput>({
+  id: id().required(),
+  version: version(),
+  maker: line(60).required(),
+  name: line(60).required(),
+  design: optionalLine(80),
+  note: note(),
+})

@@ -1,0 +1,28 @@
+export type { MeterEvent, MeterFace, MeterUnit, Reading } from './types'
+export { cumulativeHours, hoursAt, type CumulativeLine, type CumulativePoint } from './cumulative'
+export { dailyUse, plausibleUse, weeklyUse, type DailyUse, type UseBand } from './usage'
+export {
+  isAcceptedAtOnce,
+  judgeAgain,
+  judgeReading,
+  type History,
+  type Verdict,
+  type VerdictKind,
+} from './judge'
+export {
+  assemblyUsage,
+  countedStretches,
+  usageSinceTakeOver,
+  type CountedStretch,
+  type Opening,
+} from './assembly'
+export { meterValue, readMeterValue, showMeterValue } from './meterValue'
+export {
+  meterKinds,
+  meterSchema,
+  readingSchema,
+  settlementSchema,
+  type MeterInput,
+  type ReadingInput,
+  type SettlementInput,
+} from './schema'

@@ -1,0 +1,137 @@
+import Joi from 'joi'
+import { day, id, line, note, timeOfDay, version } from '../problem/fields'
+
+/** A reading as a person enters it. The value stays text until the meter's face is known. */
+export type ReadingInput = {
+  id: string
+  meterId: string
+  day: string
+  time: string
+  typed: string
+  readBy: string
+  note: string
+  /** The person looked again and says that a high or low reading is right. */
+  vouched: boolean
+}
+
+export const readingSchema = Joi.object<ReadingInput>({
+  id: id().required(),
+  meterId: id().required().messages({ 'any.required': 'Choose a meter.', 'string.empty': 'Choose a meter.' }),
+  day: day().required(),
+  time: timeOfDay().required(),
+  typed: line(40).required().messages({ 'string.empty': 'Enter what the meter shows.' }),
+  readBy: line(60).allow('').default(''),
+  note: note(500),
+  vouched: Joi.boolean().default(false),
+})
+
+/** What a person decides about a reading in doubt, or about one that turned out wrong. */
+export type SettlementInput =
+  | { decision: 'vouch'; readingId: string; reason: string }
+  | {
+      decision: 'correct'
+      readingId: string
+      id: string
+      typed: string
+      day: string
+      time: string
+      reason: string
+    }
+  | { decision: 'withdraw'; readingId: string; reason: string }
+  | {
+      decision: 'newMeter'
+      readingId: string
+      oldLastTyped: string
+      newFirstTyped: string
+      day: string
+      time: string
+      reason: string
+    }
+  | { decision: 'rollOver'; readingId: string; reason: string }
+
+const reason = line(300).allow('').default('')
+const mustSayWhy = line(300).required().messages({ 'string.empty': 'Say why, for whoever reads this later.' })
+
+// Joi infers `unknown` for alternatives that are told apart by a field of their own.
+export const settlementSchema = Joi.alternatives().conditional(Joi.ref('.decision'), {
+  switch: [
+    {
+      is: 'vouch',
+      then: Joi.object({ decision: Joi.string(), readingId: id().required(), reason: mustSayWhy }),
+    },
+    {
+      is: 'correct',
+      then: Joi.object({
+        decision: Joi.string(),
+        readingId: id().required(),
+        id: id().required(),
+        typed: line(40).required().messages({ 'string.empty': 'Enter what the meter showed.' }),
+        day: day().required(),
+        time: timeOfDay().required(),
+        reason: mustSayWhy,
+      }),
+    },
+    {
+      is: 'withdraw',
+      then: Joi.object({ decision: Joi.string(), readingId: id().required(), reason: mustSayWhy }),
+    },
+    {
+      is: 'newMeter',
+      then: Joi.object({
+        decision: Joi.string(),
+        readingId: id().required(),
+        oldLastTyped: line(40).allow('').default(''),
+        newFirstTyped: line(40)
+          .required()
+          .messages({ 'string.empty': 'Enter what the new meter started at.' }),
+        day: day().required(),
+        time: timeOfDay().required(),
+        reason,
+      }),
+    },
+    { is: 'rollOver', then: Joi.object({ decision: Joi.string(), readingId: id().required(), reason }) },
+  ],
+  otherwise: Joi.object({
+    decision: Joi.any()
+      .valid('vouch', 'correct', 'withdraw', 'newMeter', 'rollOver')
+      .required()
+      .messages({ 'any.only': 'Choose what to do with this reading.' }),
+  }).unknown(),
+}) as unknown as Joi.Schema<SettlementInput>
+
+/** What makes a meter: its name, what it counts and its face. */
+export type MeterInput = {
+  id: string
+  version?: number
+  name: string
+  kind: 'engine' | 'pump' | 'jetOn' | 'strokes'
+  digits: number | null
+  decimals: number
+  readingIntervalDays: number
+}
+
+export const meterKinds = {
+  engine: 'Engine hours',
+  pump: 'Pump hours',
+  jetOn: 'Jet-on hours',
+  strokes: 'Strokes',
+} as const
+
+export const meterFields = {
+  name: line(40).required(),
+  kind: Joi.string()
+    .valid(...Object.keys(meterKinds))
+    .required(),
+  digits: Joi.number()
+    .integer()
+    .min(3)
+    .max(9)
+    .allow(null, '')
+    .empty('')
+    .default(null)
+    .messages({ 'number.min': 'A meter has 3 to 9 digits.', 'number.max': 'A meter has 3 to 9 digits.' }),
+  decimals: Joi.number().integer().min(0).max(2).required(),
+  readingIntervalDays: Joi.number().integer().min(1).max(90).default(7),
+}
+
+export const meterSchema = Joi.object<MeterInput>({ id: id().required(), version: version(), ...meterFields })

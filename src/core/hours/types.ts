@@ -1,0 +1,17 @@
+/** What a meter counts. Stroke counters have no 24-hours-a-day limit. */
+export type MeterUnit = 'h' | 'strokes'
+
+/** The face of a meter: how many whole digits it shows (null: not known) and how many decimals. */
+export type MeterFace = { unit: MeterUnit; digits: number | null; decimals: number }
+
+/** A reading in the meter's unit. Only accepted readings drive anything. */
+export type Reading = { id: string; at: string; value: number }
+
+/**
+ * Something that happened to the counter itself. After a change the new meter starts at `firstValue`;
+ * `lastValue` is what the old one showed when it was taken off (null: not noted). After a roll-over the
+ * counter went through zero and `span` is what it counts in one turn (10 to the number of digits).
+ */
+export type MeterEvent =
+  | { kind: 'change'; id: string; at: string; lastValue: number | null; firstValue: number }
+  | { kind: 'rollOver'; id: string; at: string; span: number }

@@ -1,0 +1,2 @@
+export * from './permissions'
+export * from './schema'

@@ -1,0 +1,13 @@
+export {
+  dimensions,
+  inUnit,
+  quantity,
+  showNumber,
+  showQuantity,
+  unitsOf,
+  type Dimension,
+  type Quantity,
+} from './quantity'
+export { parseNumber, type ParsedNumber } from './parseNumber'
+export { quantitySchema } from './quantitySchema'
+export { metricUnits, unitPreferencesSchema, usUnits, type UnitPreferences } from './preferences'

@@ -1,0 +1,19 @@
+import type { UnitPreferences } from '@/core/units'
+import { id, json, text, whole } from './columns'
+import { table } from './table'
+
+export type CompanyRow = {
+  id: string
+  name: string
+  timeZone: string
+  currency: string
+  units: UnitPreferences
+  createdAt: string
+  version: number
+}
+
+export const companies = table<CompanyRow>(
+  'companies',
+  { id, name: text, timeZone: text, currency: text, units: json, createdAt: text, version: whole },
+  ['units'],
+)

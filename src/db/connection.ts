@@ -1,0 +1,93 @@
+import 'server-only'
+import { AsyncLocalStorage } from 'node:async_hooks'
+import { mkdirSync } from 'node:fs'
+import path from 'node:path'
+import { Sequelize, Transaction } from 'sequelize'
+
+/**
+ * The one connection of the process. A Next server loads a copy of this module for pages, for route
+ * handlers and for start-up, so what must exist once lives on `globalThis`.
+ */
+type Shared = {
+  sequelize: Sequelize
+  folder: string
+  /** Settles when the newest queued write has ended, well or badly. */
+  lastWrite: Promise<unknown>
+}
+
+const key = Symbol.for('atelier.database')
+const clsKey = Symbol.for('atelier.database.cls')
+const globals = globalThis as unknown as Record<symbol, unknown>
+
+/** Queries inside `write()` find their transaction here, so that each of them joins it. */
+function transactionScope(): AsyncLocalStorage<Map<string, unknown>> {
+  if (!globals[clsKey]) {
+    const scope = new AsyncLocalStorage<Map<string, unknown>>()
+    globals[clsKey] = scope
+    Sequelize.useCLS({
+      bind: () => undefined,
+      get: (name: string) => scope.getStore()?.get(name),
+      set: (name: string, value: unknown) => scope.getStore()?.set(name, value),
+      run: (callback: (context: unknown) => unknown) =>
+        scope.run(new Map(scope.getStore()), () => callback(scope.getStore())),
+    } as never)
+  }
+  return globals[clsKey] as AsyncLocalStorage<Map<string, unknown>>
+}
+
+/** The folder that holds a company's database and its photos. */
+export function dataFolder(): string {
+  return path.resolve(process.env.ATELIER_DATA ?? './data')
+}
+
+export function databaseFile(): string {
+  return path.join(dataFolder(), 'atelier.sqlite')
+}
+
+/** The open database, opened on first use. */
+export function database(): Sequelize {
+  return shared().sequelize
+}
+
+function shared(): Shared {
+  const open = globals[key] as Shared | undefined
+  if (open) return open
+  transactionScope()
+  const folder = dataFolder()
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
+  const sequelize = new Sequelize({
+    dialect: 'sqlite',
+    storage: databaseFile(),
+    logging: false,
+    pool: { max: 5 },
+  })
+  const fresh: Shared = { sequelize, folder, lastWrite: Promise.resolve() }
+  globals[key] = fresh
+  return fresh
+}
+
+/** Closes the database; the next use opens it again. For scripts and tests. */
+export async function closeDatabase(): Promise<void> {
+  const open = globals[key] as Shared | undefined
+  if (!open) return
+  await open.lastWrite.catch(() => undefined)
+  delete globals[key]
+  await open.sequelize.close()
+}
+
+/**
+ * Runs one use case's writes in one transaction: all of them are kept, or none.
+ *
+ * SQLite has a single writer. Transactions that begin side by side fail as busy, so they are queued
+ * here and begin one after another; `immediate` takes the write lock at once, before anything is read.
+ * A `write()` inside another joins it.
+ */
+export function write<T>(work: () => Promise<T>): Promise<T> {
+  const open = shared()
+  const scope = transactionScope()
+  if (scope.getStore()?.get('transaction')) return work()
+  const run = () => open.sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, () => work())
+  const result = open.lastWrite.then(run, run)
+  open.lastWrite = result.catch(() => undefined)
+  return result
+}

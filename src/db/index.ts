@@ -1,0 +1,3 @@
+export { closeDatabase, database, databaseFile, dataFolder, write } from './connection'
+export { checkDatabase, migrate } from './migrate'
+export { Op } from './table'

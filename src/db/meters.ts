@@ -1,0 +1,56 @@
+import type { MeterInput } from '@/core/hours/schema'
+import { day, id, text, whole } from './columns'
+import { table } from './table'
+
+export type MeterRow = Omit<MeterInput, 'version'> & {
+  machineId: string
+  retiredOn: string | null
+  createdAt: string
+  version: number
+}
+
+export const meters = table<MeterRow>('meters', {
+  id,
+  machineId: text,
+  name: text,
+  kind: text,
+  digits: whole,
+  decimals: whole,
+  readingIntervalDays: whole,
+  retiredOn: day,
+  createdAt: text,
+  version: whole,
+})
+
+/** A meter change or a roll-over. Values are whole numbers of the smallest digit, `decimals` of them. */
+export type MeterEventRow = {
+  id: string
+  meterId: string
+  kind: 'change' | 'rollOver'
+  at: string
+  lastRaw: number | null
+  firstRaw: number | null
+  span: number | null
+  decimals: number
+  note: string
+  status: 'active' | 'superseded'
+  supersedesId: string | null
+  recordedAt: string
+  recordedById: string
+}
+
+export const meterEvents = table<MeterEventRow>('meter_events', {
+  id,
+  meterId: text,
+  kind: text,
+  at: text,
+  lastRaw: whole,
+  firstRaw: whole,
+  span: whole,
+  decimals: whole,
+  note: text,
+  status: text,
+  supersedesId: text,
+  recordedAt: text,
+  recordedById: text,
+})

@@ -1,0 +1,6 @@
+import type { QueryInterface } from 'sequelize'
+import type { RunnableMigration } from 'umzug'
+import { ground } from './0001-ground'
+
+/** In the order they run. A migration that has shipped is never changed; a new one is added. */
+export const migrations: RunnableMigration<QueryInterface>[] = [ground]

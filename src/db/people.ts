@@ -1,0 +1,28 @@
+import type { Role } from '@/core/people'
+import { day, id, text, whole } from './columns'
+import { table } from './table'
+
+export type PersonRow = {
+  id: string
+  name: string
+  signInName: string
+  role: Role
+  passwordHash: string
+  /** Grows when the person's sessions are revoked; a session of an older epoch no longer counts. */
+  sessionEpoch: number
+  retiredOn: string | null
+  createdAt: string
+  version: number
+}
+
+export const people = table<PersonRow>('people', {
+  id,
+  name: text,
+  signInName: text,
+  role: text,
+  passwordHash: text,
+  sessionEpoch: whole,
+  retiredOn: day,
+  createdAt: text,
+  version: whole,
+})

@@ -1,0 +1,96 @@
+import 'server-only'
+import {
+  Op,
+  QueryTypes,
+  type ModelAttributes,
+  type ModelStatic,
+  type Model,
+  type WhereOptions,
+} from 'sequelize'
+import { database } from './connection'
+
+/**
+ * One table as plain rows in and out. Sequelize does the SQL; JSON columns are text in the database and
+ * values outside, and rows that are edited carry a version.
+ */
+export type Table<Row extends { id: string }> = {
+  model: () => ModelStatic<Model>
+  insert: (row: Row) => Promise<void>
+  insertMany: (rows: Row[]) => Promise<void>
+  find: (where: WhereOptions) => Promise<Row | null>
+  byId: (id: string) => Promise<Row | null>
+  all: (where?: WhereOptions, order?: [string, 'ASC' | 'DESC'][], limit?: number) => Promise<Row[]>
+  count: (where?: WhereOptions) => Promise<number>
+  /** Writes the named columns of the rows that match; says how many rows that were. */
+  update: (where: WhereOptions, values: Partial<Row>) => Promise<number>
+  remove: (where: WhereOptions) => Promise<number>
+}
+
+export function table<Row extends { id: string }>(
+  name: string,
+  attributes: ModelAttributes,
+  jsonColumns: (keyof Row & string)[] = [],
+): Table<Row> {
+  const model = () => {
+    const sequelize = database()
+    if (!sequelize.isDefined(name)) {
+      sequelize.define(name, ownCopy(attributes), { tableName: name, timestamps: false })
+    }
+    return sequelize.model(name)
+  }
+  const pack = (row: Partial<Row>) => {
+    const packed: Record<string, unknown> = { ...row }
+    for (const column of jsonColumns) {
+      if (column in packed) packed[column] = packed[column] == null ? null : JSON.stringify(packed[column])
+    }
+    return packed
+  }
+  const unpack = (row: unknown): Row => {
+    const unpacked = { ...(row as Record<string, unknown>) }
+    for (const column of jsonColumns) {
+      const value = unpacked[column]
+      unpacked[column] = typeof value === 'string' ? (JSON.parse(value) as unknown) : null
+    }
+    return unpacked as Row
+  }
+  const all: Table<Row>['all'] = async (where = {}, order = [], limit) =>
+    (await model().findAll({ where, order, limit, raw: true })).map(unpack)
+
+  return {
+    model,
+    insert: async (row) => void (await model().create(pack(row) as never)),
+    insertMany: async (rows) => void (await model().bulkCreate(rows.map((row) => pack(row)) as never[])),
+    find: async (where) => {
+      const row = await model().findOne({ where, raw: true })
+      return row ? unpack(row) : null
+    },
+    byId: async (id) => {
+      const row = await model().findOne({ where: { id }, raw: true })
+      return row ? unpack(row) : null
+    },
+    all,
+    count: (where = {}) => model().count({ where }),
+    update: async (where, values) => (await model().update(pack(values), { where }))[0],
+    remove: (where) => model().destroy({ where }),
+  }
+}
+
+// Sequelize writes into the attributes it is given; each model gets its own copy.
+function ownCopy(attributes: ModelAttributes): ModelAttributes {
+  return Object.fromEntries(
+    Object.entries(attributes).map(([column, options]) => [
+      column,
+      typeof options === 'object' && 'type' in options ? { ...options } : options,
+    ]),
+  ) as ModelAttributes
+}
+
+/** Rows of a plain SQL query, with named parameters. */
+export function select<Row extends object>(
+  sql: string,
+  replacements: Record<string, unknown> = {},
+): Promise<Row[]> {
+  return database().query<Row>(sql, { type: QueryTypes.SELECT, replacements })
+}
+
+export { Op }

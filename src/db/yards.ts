@@ -1,0 +1,20 @@
+import { id, longText, text, whole } from './columns'
+import { table } from './table'
+
+export type YardRow = {
+  id: string
+  name: string
+  place: string
+  note: string
+  createdAt: string
+  version: number
+}
+
+export const yards = table<YardRow>('yards', {
+  id,
+  name: text,
+  place: text,
+  note: longText,
+  createdAt: text,
+  version: whole,
+})

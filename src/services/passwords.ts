@@ -1,0 +1,28 @@
+import 'server-only'
+import { randomBytes, scrypt, timingSafeEqual, type ScryptOptions } from 'node:crypto'
+
+const cost: ScryptOptions = { N: 2 ** 15, r: 8, p: 1, maxmem: 64 * 1024 * 1024 }
+const keyLength = 32
+
+function derive(password: string, salt: Buffer): Promise<Buffer> {
+  return new Promise((resolve, reject) =>
+    scrypt(password.normalize('NFKC'), salt, keyLength, cost, (error, key) =>
+      error ? reject(error) : resolve(key),
+    ),
+  )
+}
+
+/** A salted scrypt hash as one line of text: `scrypt$<salt>$<key>`, both base64. */
+export async function hashPassword(password: string): Promise<string> {
+  const salt = randomBytes(16)
+  const key = await derive(password, salt)
+  return `scrypt$${salt.toString('base64')}$${key.toString('base64')}`
+}
+
+/** Whether a password is the one that was hashed. Takes as long for an unknown person as for a known one. */
+export async function isPassword(password: string, hash: string | null): Promise<boolean> {
+  const [, salt = '', key = ''] = (hash ?? `scrypt$${'A'.repeat(22)}==$`).split('$')
+  const derived = await derive(password, Buffer.from(salt, 'base64'))
+  const expected = Buffer.from(key, 'base64')
+  return expected.length === derived.length && timingSafeEqual(expected, derived)
+}

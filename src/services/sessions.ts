@@ -1,0 +1,83 @@
+import 'server-only'
+import { randomBytes } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import path from 'node:path'
+import { signInSchema, type SignInInput } from '@/core/people'
+import { invalid, type ProblemError } from '@/core/problem'
+import { check } from '@/core/problem/check'
+import { dataFolder, write } from '@/db'
+import { people } from '@/db/people'
+import type { Actor } from './actor'
+import { recordChange } from './audit'
+import { realNow } from './clock'
+import { isPassword } from './passwords'
+import { forgetFailures, noteFailure, requirePatience } from './throttle'
+
+/** What the sealed cookie carries. It cannot be taken back, so each request compares the epoch. */
+export type SessionContent = { personId: string; epoch: number; startedAt: number }
+
+export const sessionDays = 30
+
+const wrong = (): ProblemError =>
+  invalid({ password: 'This sign-in name and password do not belong together.' })
+
+/**
+ * Signs a person in.
+ *
+ * @param address where the attempt comes from; failures slow down the name and the address alike
+ * @returns what to seal into the session cookie
+ * @throws `invalid` for a wrong name or password (never saying which), `slowDown` after several
+ */
+export async function signIn(input: SignInInput, address: string): Promise<SessionContent> {
+  const { signInName, password } = check(signInSchema, input)
+  const keys = [`name:${signInName}`, `address:${address}`]
+  requirePatience(keys)
+  const person = await people.find({ signInName })
+  const right = await isPassword(password, person?.passwordHash ?? null)
+  if (!person || !right || person.retiredOn) {
+    noteFailure(keys)
+    throw wrong()
+  }
+  forgetFailures(keys)
+  return { personId: person.id, epoch: person.sessionEpoch, startedAt: realNow() }
+}
+
+/** The person behind a session, or null where it has ended, was revoked, or the person has left. */
+export async function actorOfSession(session: Partial<SessionContent>): Promise<Actor | null> {
+  if (!session.personId || session.startedAt === undefined) return null
+  if (realNow() - session.startedAt > sessionDays * 86_400_000) return null
+  const person = await people.byId(session.personId)
+  if (!person || person.retiredOn || person.sessionEpoch !== session.epoch) return null
+  return { id: person.id, name: person.name, role: person.role }
+}
+
+/** Ends every session of the actor, on every device. */
+export async function signOutEverywhere(actor: Actor): Promise<void> {
+  await write(async () => {
+    await revokeSessions(actor.id)
+    await recordChange(actor, {
+      entity: 'person',
+      entityId: actor.id,
+      action: 'signedOut',
+      summary: 'Signed out on every device',
+    })
+  })
+}
+
+/** Called inside `write()`. */
+export async function revokeSessions(personId: string): Promise<number> {
+  const person = await people.byId(personId)
+  const sessionEpoch = (person?.sessionEpoch ?? 0) + 1
+  await people.update({ id: personId }, { sessionEpoch })
+  return sessionEpoch
+}
+
+/** The secret that seals the cookies: made once, kept beside the database, readable by its owner alone. */
+export function sessionSecret(): string {
+  const file = path.join(dataFolder(), 'session-secret')
+  if (!existsSync(file)) {
+    mkdirSync(dataFolder(), { recursive: true, mode: 0o700 })
+    writeFileSync(file, randomBytes(48).toString('base64url'), { mode: 0o600, flag: 'wx' })
+  }
+  return readFileSync(file, 'utf8').trim()
+}

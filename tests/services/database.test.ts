@@ -1,0 +1,95 @@
+import { execFile } from 'node:child_process'
+import { readdirSync } from 'node:fs'
+import path from 'node:path'
+import { v7 as uuid } from 'uuid'
+import { checkDatabase, closeDatabase, migrate, write } from '@/db'
+import { yards } from '@/db/yards'
+import { migrations } from '@/db/migrations'
+import { freshDatabase, removeDatabase } from '../support/database'
+
+let folder: string
+beforeEach(async () => {
+  folder = await freshDatabase()
+})
+afterAll(removeDatabase)
+
+const yard = (name: string) => ({ id: uuid(), name, place: '', note: '', createdAt: '', version: 1 })
+
+test('of 50 writes at once none is lost', async () => {
+  await yards.insert({ ...yard('counter'), version: 0 })
+  await Promise.all(
+    Array.from({ length: 50 }, (_, index) =>
+      write(async () => {
+        // Read, then write what was read: a lost update would show in the count.
+        const counter = (await yards.find({ name: 'counter' }))!
+        await yards.insert(yard(`yard ${index}`))
+        await yards.update({ id: counter.id }, { version: counter.version + 1 })
+      }),
+    ),
+  )
+  expect(await yards.count()).toBe(51)
+  expect((await yards.find({ name: 'counter' }))!.version).toBe(50)
+})
+
+test('a write that fails half-way keeps nothing, and the next ones go on', async () => {
+  const failing = write(async () => {
+    await yards.insert(yard('half'))
+    throw new Error('stop here')
+  })
+  const following = write(() => yards.insert(yard('whole')))
+  await expect(failing).rejects.toThrow('stop here')
+  await following
+  expect((await yards.all()).map((row) => row.name)).toEqual(['whole'])
+})
+
+test('a write inside a write joins it', async () => {
+  const outer = write(async () => {
+    await write(() => yards.insert(yard('inner')))
+    throw new Error('stop the outer one')
+  })
+  await expect(outer).rejects.toThrow()
+  expect(await yards.count()).toBe(0)
+})
+
+test('a process killed in the middle of a write leaves a sound file without the half', async () => {
+  await write(() => yards.insert(yard('before')))
+  await closeDatabase()
+  const script = path.join(__dirname, '../support/dieMidWrite.ts')
+  const tsx = path.join(__dirname, '../../node_modules/tsx/dist/cli.mjs')
+  const signal = await new Promise((resolve) => {
+    const child = execFile(
+      process.execPath,
+      ['--conditions=react-server', tsx, '--conditions=react-server', script],
+      {
+        env: { ...process.env, ATELIER_DATA: folder },
+      },
+    )
+    child.stdout!.on(
+      'data',
+      (text: string) =>
+        text.includes('half written') && process.kill(Number(/pid (\d+)/.exec(text)![1]), 'SIGKILL'),
+    )
+    child.on('exit', (code, by) => resolve(by ?? code))
+  })
+  expect(signal === 'SIGKILL' || signal === 137).toBe(true)
+  expect(await checkDatabase()).toBe('ok')
+  expect((await yards.all()).map((row) => row.name)).toEqual(['before'])
+}, 60_000)
+
+test('the file is copied before a change to its shape, and not without one', async () => {
+  await yards.insert(yard('kept'))
+  const copies = () => readdirSync(folder).filter((name) => name.includes('.before-'))
+  expect(await migrate()).toEqual({ ran: [], copy: null })
+  expect(copies()).toEqual([])
+  migrations.push({
+    name: '9999-test',
+    up: async ({ context }) => void (await context.removeColumn('yards', 'note')),
+  })
+  try {
+    const { ran, copy } = await migrate()
+    expect(ran).toEqual(['9999-test'])
+    expect(copies()).toEqual([path.basename(copy!)])
+  } finally {
+    migrations.pop()
+  }
+})
