@@ -12,7 +12,7 @@ export default tseslint.config(
     plugins: { 'react-hooks': hooks },
     rules: {
       ...hooks.configs.recommended.rules,
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       eqeqeq: ['error', 'always', { null: 'ignore' }],
       'no-console': 'error',
     },

@@ -24,6 +24,7 @@ function transactionScope(): AsyncLocalStorage<Map<string, unknown>> {
   if (!globals[clsKey]) {
     const scope = new AsyncLocalStorage<Map<string, unknown>>()
     globals[clsKey] = scope
+    // eslint-disable-next-line react-hooks/rules-of-hooks -- Sequelize's name for it, not a hook
     Sequelize.useCLS({
       bind: () => undefined,
       get: (name: string) => scope.getStore()?.get(name),
@@ -37,7 +38,7 @@ function transactionScope(): AsyncLocalStorage<Map<string, unknown>> {
 
 /** The folder that holds a company's database and its photos. */
 export function dataFolder(): string {
-  return path.resolve(process.env.ATELIER_DATA ?? './data')
+  return path.resolve(/* turbopackIgnore: true */ process.env.ATELIER_DATA ?? './data')
 }
 
 export function databaseFile(): string {

@@ -11,73 +11,40 @@ import {
   type PlaceInput,
   type RetireInput,
 } from '@/core/fleet'
+import type { AssemblyPage, AssemblyView, Stay } from '@/core/fleet/views'
 import { assemblyUsage, countedStretches, usageSinceTakeOver, type CumulativeLine } from '@/core/hours'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import { write } from '@/db'
-import {
-  assemblies,
-  dutyShares,
-  fittings,
-  type AssemblyRow,
-  type DutyShareRow,
-  type FittingRow,
-} from '@/db/assemblies'
+import { assemblies, dutyShares, fittings, type AssemblyRow, type FittingRow } from '@/db/assemblies'
 import { machines } from '@/db/machines'
 import { meters } from '@/db/meters'
 import { pumpModels } from '@/db/pumpModels'
 import { yards } from '@/db/yards'
 import { requirePermission, type Actor } from './actor'
-import { changesAround, recordChange, type AuditLine } from './audit'
+import { changesAround, recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
-import { instantOf } from './days'
+import { dayOf, instantOf } from './days'
 import { editRow, requireFresh, requireUnique } from './edit'
 import { linesOf } from './meterHistory'
 import { pastInstant } from './readings'
 
-/** One stay of an assembly at a place. */
-export type Stay = {
-  id: string
-  at: string
-  until: string | null
-  machineId: string | null
-  machineNumber: string | null
-  machineName: string | null
-  yardName: string | null
-  slot: string
-  reason: string
-  /** Usage counted during this stay. */
-  used: number
-}
-
-export type Assembly = Omit<AssemblyRow, 'createdAt'> & {
-  /** "Ostrel P3-200", or what an accessory is. */
-  title: string
-  place: Stay
-  /** Usage at present; null where it was taken over with unknown hours. */
-  usage: number | null
-  usedSinceTakeOver: number
-  countedBy: { meterId: string; meterName: string; share: number; basis: DutyShareRow['basis'] } | null
-}
-
-export type AssemblyPage = Assembly & { stays: Stay[]; changes: AuditLine[] }
-
 /** Every assembly with its place and its usage, from a handful of queries. */
-export async function listAssemblies(_actor: Actor): Promise<Assembly[]> {
+export async function listAssemblies(_actor: Actor): Promise<AssemblyView[]> {
   return (await loadAssemblies()).map(({ stays: _stays, ...assembly }) => assembly)
 }
 
-export async function getAssembly(actor: Actor, reference: string): Promise<AssemblyPage> {
-  void actor
+export async function getAssembly(_actor: Actor, reference: string): Promise<AssemblyPage> {
   const row = (await assemblies.byId(reference)) ?? (await assemblies.find({ number: reference }))
   if (!row) throw notFound('This pump')
+  const { timeZone } = await ourCompany()
   const [assembly] = await loadAssemblies([row.id])
-  return { ...assembly!, changes: await changesAround({ assemblyId: row.id }) }
+  return { ...assembly!, changes: await changesAround({ assemblyId: row.id }, timeZone) }
 }
 
 /** Assemblies with every stay of each, oldest first. All of them when none are named. */
-export async function loadAssemblies(ids?: string[]): Promise<(Assembly & { stays: Stay[] })[]> {
+export async function loadAssemblies(ids?: string[]): Promise<(AssemblyView & { stays: Stay[] })[]> {
   const which = ids ? { assemblyId: ids } : {}
   const byTime: [string, 'ASC'][] = [['at', 'ASC']]
   const [rows, fittingRows, shareRows, machineRows, yardRows, modelRows, meterRows] = await Promise.all([
@@ -100,6 +67,8 @@ export async function loadAssemblies(ids?: string[]): Promise<(Assembly & { stay
   const fittingsOf = groupBy(fittingRows)
   const sharesOf = groupBy(shareRows)
   const instant = now()
+  const { timeZone } = await ourCompany()
+  const dayAt = (at: string) => dayOf(at, timeZone)
 
   return rows.map((row) => {
     const moves = fittingsOf.get(row.id) ?? []
@@ -117,7 +86,9 @@ export async function loadAssemblies(ids?: string[]): Promise<(Assembly & { stay
       return {
         id: move.id,
         at: move.at,
+        day: dayAt(move.at),
         until,
+        untilDay: until && dayAt(until),
         machineId: move.machineId,
         machineNumber: machine?.number ?? null,
         machineName: machine?.name ?? null,
@@ -135,6 +106,7 @@ export async function loadAssemblies(ids?: string[]): Promise<(Assembly & { stay
     const { createdAt: _createdAt, ...values } = row
     return {
       ...values,
+      takenOverOn: dayAt(row.takenOverAt),
       title: model ? `${model.maker} ${model.name}` : row.name,
       place,
       stays,

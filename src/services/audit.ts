@@ -1,9 +1,14 @@
 import 'server-only'
 import { v7 as uuid } from 'uuid'
-import { changesBetween, type FieldChange } from '@/core/audit'
+import { changesBetween } from '@/core/audit'
+import type { ChangeLine } from '@/core/fleet/views'
 import { auditEvents, type AuditRow } from '@/db/audit'
+import { machines } from '@/db/machines'
+import { pumpModels } from '@/db/pumpModels'
+import { yards } from '@/db/yards'
 import type { Actor } from './actor'
 import { now } from './clock'
+import { dayOf, timeOf } from './days'
 
 export type Change = {
   entity: string
@@ -48,16 +53,6 @@ function withoutSecrets(record: Record<string, unknown> | null | undefined) {
   return rest
 }
 
-/** A line of the trail as a page shows it. */
-export type AuditLine = {
-  id: string
-  at: string
-  by: string
-  summary: string
-  reason: string
-  changes: FieldChange[]
-}
-
 const newestFirst: [string, 'ASC' | 'DESC'][] = [
   ['at', 'DESC'],
   ['sequence', 'DESC'],
@@ -66,17 +61,47 @@ const newestFirst: [string, 'ASC' | 'DESC'][] = [
 /** The newest changes around a machine or an assembly. */
 export async function changesAround(
   subject: { machineId: string } | { assemblyId: string },
+  timeZone: string,
   limit = 200,
-): Promise<AuditLine[]> {
-  return (await auditEvents.all(subject, newestFirst, limit)).map(asLine)
+): Promise<ChangeLine[]> {
+  const [rows, names] = await Promise.all([auditEvents.all(subject, newestFirst, limit), namesOfReferences()])
+  return rows.map((row) => asLine(row, names, timeZone))
+}
+
+/** What the ids in a record stand for: a reader wants the yard's name, not its key. */
+async function namesOfReferences(): Promise<Map<string, string>> {
+  const [yardRows, modelRows, machineRows] = await Promise.all([
+    yards.all(),
+    pumpModels.all(),
+    machines.all(),
+  ])
+  return new Map([
+    ...yardRows.map((row) => [row.id, row.name] as const),
+    ...modelRows.map((row) => [row.id, `${row.maker} ${row.name}`] as const),
+    ...machineRows.map((row) => [row.id, row.number] as const),
+  ])
 }
 
 export async function changesOf(entity: string, entityId: string): Promise<AuditRow[]> {
   return auditEvents.all({ entity, entityId }, newestFirst)
 }
 
-function asLine(row: AuditRow): AuditLine {
+function asLine(row: AuditRow, names: Map<string, string>, timeZone: string): ChangeLine {
+  const named = (value: unknown) => (typeof value === 'string' ? (names.get(value) ?? value) : value)
   // For something new the whole record would repeat what the page shows anyway.
   const changes = row.before && row.after ? changesBetween(row.before, row.after) : []
-  return { id: row.id, at: row.at, by: row.actorName, summary: row.summary, reason: row.reason, changes }
+  return {
+    id: row.id,
+    at: row.at,
+    day: dayOf(row.at, timeZone),
+    time: timeOf(row.at, timeZone),
+    by: row.actorName,
+    summary: row.summary,
+    reason: row.reason,
+    changes: changes.map(({ field, before, after }) => ({
+      field,
+      before: named(before),
+      after: named(after),
+    })),
+  }
 }

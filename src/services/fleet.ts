@@ -7,28 +7,21 @@ import {
   type NewMachineInput,
   type RetireInput,
 } from '@/core/fleet'
-import {
-  hoursAt,
-  meterValue,
-  readMeterValue,
-  weeklyUse,
-  type MeterFace,
-  type Reading,
-  type MeterEvent,
-} from '@/core/hours'
+import type { MachineLine, MachinePage, MeterPanel } from '@/core/fleet/views'
+import { hoursAt, meterValue, readMeterValue, weeklyUse } from '@/core/hours'
 import { daysBetween } from '@/core/calendar'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import { write } from '@/db'
 import { fittings } from '@/db/assemblies'
 import { machines, type MachineRow } from '@/db/machines'
-import { meters, type MeterEventRow, type MeterRow } from '@/db/meters'
+import { meters, type MeterRow } from '@/db/meters'
 import { people } from '@/db/people'
-import { doubtedCounts, type ReadingRow } from '@/db/readings'
+import { doubtedCounts } from '@/db/readings'
 import { yards } from '@/db/yards'
 import { requirePermission, type Actor } from './actor'
-import { insertAssembly, loadAssemblies, type Assembly, type Stay } from './assemblies'
-import { changesAround, recordChange, type AuditLine } from './audit'
+import { insertAssembly, loadAssemblies } from './assemblies'
+import { changesAround, recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
 import { dayOf, timeOf } from './days'
@@ -36,25 +29,6 @@ import { editRow, requireUnique } from './edit'
 import { asMeterEvent, asReading, faceOf, historyOf, linesOf } from './meterHistory'
 import { insertMeter } from './meters'
 import { recordReading } from './readings'
-
-export type MachineLine = {
-  id: string
-  number: string
-  name: string
-  kind: MachineRow['kind']
-  yardId: string
-  yardName: string
-  bay: string
-  storage: MachineRow['storage']
-  retiredOn: string | null
-  pumps: { number: string; title: string }[]
-  meter: { name: string; unit: MeterFace['unit']; decimals: number } | null
-  lastReading: { value: number; day: string; ageDays: number } | null
-  /** The newest reading is older than the meter's reading interval, or there is none. */
-  owesReading: boolean
-  weekly: number | null
-  doubts: number
-}
 
 export async function listMachines(_actor: Actor): Promise<MachineLine[]> {
   const company = await ourCompany()
@@ -95,47 +69,6 @@ function pick({ id, number, name, kind, yardId, bay, storage, retiredOn }: Machi
   return { id, number, name, kind, yardId, bay, storage, retiredOn }
 }
 
-/** A reading as the machine's page lists it. */
-export type ReadingLine = Pick<
-  ReadingRow,
-  | 'id'
-  | 'at'
-  | 'typed'
-  | 'status'
-  | 'verdict'
-  | 'reason'
-  | 'vouchedReason'
-  | 'source'
-  | 'readBy'
-  | 'note'
-  | 'supersedesId'
-  | 'decimals'
-  | 'raw'
-> & { value: number; day: string; time: string; cumulative: number | null; recordedBy: string; mine: boolean }
-
-export type MeterPanel = Pick<
-  MeterRow,
-  'id' | 'name' | 'kind' | 'digits' | 'decimals' | 'readingIntervalDays' | 'version'
-> & {
-  face: MeterFace
-  readings: ReadingLine[]
-  /** What the judge needs to judge in the browser, as it is typed. */
-  history: { readings: Reading[]; events: MeterEvent[] }
-  events: (Pick<MeterEventRow, 'id' | 'kind' | 'at' | 'note'> & { day: string })[]
-  line: { at: string; hours: number; source: 'reading' | 'event' }[]
-  total: number | null
-  weekly: number | null
-}
-
-export type MachinePage = Omit<MachineRow, 'createdAt'> & {
-  yardName: string
-  meters: MeterPanel[]
-  fitted: Assembly[]
-  /** Which assembly it had when, newest first. */
-  past: (Stay & { number: string; title: string })[]
-  changes: (AuditLine & { day: string; time: string })[]
-}
-
 export async function getMachine(actor: Actor, reference: string): Promise<MachinePage> {
   const row = (await machines.byId(reference)) ?? (await machines.find({ number: reference }))
   if (!row) throw notFound(`Machine ${reference}`)
@@ -144,7 +77,7 @@ export async function getMachine(actor: Actor, reference: string): Promise<Machi
     yards.byId(row.yardId),
     meters.all({ machineId: row.id }, [['createdAt', 'ASC']]),
     fittings.all({ machineId: row.id, status: 'active' }),
-    changesAround({ machineId: row.id }),
+    changesAround({ machineId: row.id }, timeZone),
     people.all(),
   ])
   const nameOf = new Map(names.map((person) => [person.id, person.name]))
@@ -165,11 +98,7 @@ export async function getMachine(actor: Actor, reference: string): Promise<Machi
           .map((stay) => ({ ...stay, number: assembly.number, title: assembly.title })),
       )
       .sort((a, b) => (a.at < b.at ? 1 : -1)),
-    changes: changes.map((change) => ({
-      ...change,
-      day: dayOf(change.at, timeZone),
-      time: timeOf(change.at, timeZone),
-    })),
+    changes,
   }
 }
 

@@ -1,18 +1,17 @@
 import 'server-only'
 import { pumpModelSchema, type PumpModelInput } from '@/core/fleet'
+import type { PumpModelView } from '@/core/fleet/views'
 import { invalid } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import { write } from '@/db'
 import { assemblies } from '@/db/assemblies'
-import { pumpModels, type PumpModelRow } from '@/db/pumpModels'
+import { pumpModels } from '@/db/pumpModels'
 import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
 import { editRow } from './edit'
 
-export type PumpModel = Omit<PumpModelRow, 'createdAt'> & { pumps: number }
-
-export async function listPumpModels(_actor: Actor): Promise<PumpModel[]> {
+export async function listPumpModels(_actor: Actor): Promise<PumpModelView[]> {
   const [rows, pumps] = await Promise.all([
     pumpModels.all({}, [
       ['maker', 'ASC'],

@@ -1,5 +1,6 @@
 import 'server-only'
 import { yardSchema, type YardInput } from '@/core/fleet'
+import type { YardView } from '@/core/fleet/views'
 import { conflict, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import { write } from '@/db'
@@ -20,7 +21,7 @@ export type Yard = {
   machines: number
 }
 
-export async function listYards(_actor: Actor): Promise<Yard[]> {
+export async function listYards(_actor: Actor): Promise<YardView[]> {
   const [rows, fleet] = await Promise.all([
     yards.all({}, [['name', 'ASC']]),
     machines.all({ retiredOn: null }),

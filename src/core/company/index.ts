@@ -58,3 +58,8 @@ export const setUpSchema = Joi.object<SetUpInput>({
     password: passwordField().required(),
   }).required(),
 })
+
+/** The time zones to choose from, UTC first. */
+export function timeZones(): string[] {
+  return ['UTC', ...Intl.supportedValuesOf('timeZone').filter((zone) => zone !== 'UTC')]
+}

@@ -1,1 +1,2 @@
 export * from './schema'
+export { nextNumber } from './numbers'

@@ -145,12 +145,10 @@ const percentage = Joi.any().custom((input: unknown, helpers) => {
 const fittedFields = {
   where: Joi.string().valid('machine').required(),
   slot: line(40).allow('').default(''),
-  meterId: id()
-    .required()
-    .messages({
-      'any.required': 'Choose the meter that counts it.',
-      'string.empty': 'Choose the meter that counts it.',
-    }),
+  meterId: id().required().messages({
+    'any.required': 'Choose the meter that counts it.',
+    'string.empty': 'Choose the meter that counts it.',
+  }),
   share: percentage.default(1),
   shareBasis: Joi.string().valid('own', 'assumed', 'measured').default('assumed'),
 }

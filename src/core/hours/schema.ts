@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { day, id, line, note, timeOfDay, version } from '../problem/fields'
+import { day, id, line, note, optionalLine, timeOfDay, version } from '../problem/fields'
 
 /** A reading as a person enters it. The value stays text until the meter's face is known. */
 export type ReadingInput = {
@@ -52,18 +52,17 @@ export type SettlementInput =
 const reason = line(300).allow('').default('')
 const mustSayWhy = line(300).required().messages({ 'string.empty': 'Say why, for whoever reads this later.' })
 
+// A form holds the fields of every decision; each decision takes its own and leaves the rest.
+const decision = (fields: Joi.SchemaMap) =>
+  Joi.object({ decision: Joi.string(), readingId: id().required(), ...fields }).prefs({ stripUnknown: true })
+
 // Joi infers `unknown` for alternatives that are told apart by a field of their own.
 export const settlementSchema = Joi.alternatives().conditional(Joi.ref('.decision'), {
   switch: [
-    {
-      is: 'vouch',
-      then: Joi.object({ decision: Joi.string(), readingId: id().required(), reason: mustSayWhy }),
-    },
+    { is: 'vouch', then: decision({ reason: mustSayWhy }) },
     {
       is: 'correct',
-      then: Joi.object({
-        decision: Joi.string(),
-        readingId: id().required(),
+      then: decision({
         id: id().required(),
         typed: line(40).required().messages({ 'string.empty': 'Enter what the meter showed.' }),
         day: day().required(),
@@ -71,16 +70,11 @@ export const settlementSchema = Joi.alternatives().conditional(Joi.ref('.decisio
         reason: mustSayWhy,
       }),
     },
-    {
-      is: 'withdraw',
-      then: Joi.object({ decision: Joi.string(), readingId: id().required(), reason: mustSayWhy }),
-    },
+    { is: 'withdraw', then: decision({ reason: mustSayWhy }) },
     {
       is: 'newMeter',
-      then: Joi.object({
-        decision: Joi.string(),
-        readingId: id().required(),
-        oldLastTyped: line(40).allow('').default(''),
+      then: decision({
+        oldLastTyped: optionalLine(40),
         newFirstTyped: line(40)
           .required()
           .messages({ 'string.empty': 'Enter what the new meter started at.' }),
@@ -89,7 +83,7 @@ export const settlementSchema = Joi.alternatives().conditional(Joi.ref('.decisio
         reason,
       }),
     },
-    { is: 'rollOver', then: Joi.object({ decision: Joi.string(), readingId: id().required(), reason }) },
+    { is: 'rollOver', then: decision({ reason }) },
   ],
   otherwise: Joi.object({
     decision: Joi.any()

@@ -1,0 +1,17 @@
+import { closeDatabase, migrate } from '@/db'
+import { buildDemo, demoToday } from '@/demo/build'
+
+/** Fills the empty database in ATELIER_DATA with the demo company. */
+async function main() {
+  const today = (process.env.ATELIER_TODAY ?? demoToday).slice(0, 10)
+  const started = Date.now()
+  await migrate()
+  await buildDemo(today, (line) => console.log(`  making ${line}`))
+  await closeDatabase()
+  console.log(`  made in ${((Date.now() - started) / 1000).toFixed(0)} s`)
+}
+
+main().catch((error: unknown) => {
+  console.error(error)
+  process.exit(1)
+})

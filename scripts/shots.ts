@@ -1,0 +1,75 @@
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import { openBrowser, Person } from '../tests/support/browser'
+import { demoEnv, makeDemo, startApp } from '../tests/support/app'
+
+type Shot = {
+  name: string
+  path: string
+  size?: { width: number; height: number }
+  theme?: 'dark'
+  prepare?: (person: Person) => Promise<void>
+}
+
+/** One picture per main view, from the demo data. */
+const shots: Shot[] = [
+  { name: 'sign-in', path: '/sign-in' },
+  { name: 'fleet', path: '/fleet' },
+  { name: 'fleet-dark', path: '/fleet', theme: 'dark' },
+  { name: 'machine', path: '/fleet/T-09' },
+  { name: 'machine-dark', path: '/fleet/V-15', theme: 'dark' },
+  { name: 'machine-phone', path: '/fleet/T-04', size: { width: 390, height: 844 } },
+  {
+    name: 'reading',
+    path: '/fleet/T-04',
+    prepare: async (person) => {
+      await person.press('Add reading')
+      await person.sees('Reading of T-04')
+      const meter = await person.field('Engine hours: the meter shows')
+      await meter.type('41.5')
+    },
+  },
+  { name: 'pump', path: '/fleet/pumps/P-27' },
+  { name: 'pumps', path: '/fleet/pumps' },
+  { name: 'add-machine', path: '/fleet/new' },
+  { name: 'models', path: '/models' },
+  { name: 'settings', path: '/settings' },
+]
+
+async function main() {
+  const [only, target = 'docs/screenshots'] = process.argv.slice(2)
+  const kept = process.env.SHOTS_DATA
+  const folder = kept ?? mkdtempSync(path.join(tmpdir(), 'atelier-shots-'))
+  if (!kept) {
+    console.log('making the demo company …')
+    await makeDemo(folder)
+  }
+  const app = await startApp(folder, demoEnv)
+  const browser = await openBrowser()
+  mkdirSync(target, { recursive: true })
+  try {
+    const wanted = only && only !== 'all' ? only.split(',') : undefined
+    for (const shot of shots.filter((each) => !wanted || wanted.includes(each.name))) {
+      const person = await Person.at(browser, app.url, shot.size)
+      await person.page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: shot.theme ?? 'light' }])
+      if (shot.name !== 'sign-in') await person.signInAs('coordinator')
+      await person.goTo(shot.path)
+      await person.page.evaluate(() => document.fonts.ready.then(() => undefined))
+      await shot.prepare?.(person)
+      await new Promise((resolve) => setTimeout(resolve, 300))
+      await person.page.screenshot({ path: path.join(target, `${shot.name}.png`) as `${string}.png` })
+      console.log(`${shot.name}.png`)
+      await person.page.browserContext().close()
+    }
+  } finally {
+    await browser.close()
+    await app.stop()
+    if (!kept) rmSync(folder, { recursive: true, force: true })
+  }
+}
+
+main().catch((error: unknown) => {
+  console.error(error)
+  process.exit(1)
+})

@@ -1,0 +1,209 @@
+import type { Metadata } from 'next'
+import { showDay } from '@/core/calendar'
+import { bypassKinds, driveKinds, machineKinds, storageKinds } from '@/core/fleet'
+import type { MachinePage } from '@/core/fleet/views'
+import { mayDo } from '@/core/people'
+import { showQuantity, type Quantity, type UnitPreferences } from '@/core/units'
+import { getCompany, present } from '@/services/company'
+import { getMachine } from '@/services/fleet'
+import { listPlaceChoices } from '@/services/placeChoices'
+import { Note } from '@/ui/feedback/States'
+import { ChangesList } from '@/ui/fleet/ChangesList'
+import { FittedList } from '@/ui/fleet/FittedList'
+import { RetireButton } from '@/ui/fleet/MachineActions'
+import { MeterDialog } from '@/ui/fleet/MeterDialog'
+import { MeterPart } from '@/ui/fleet/MeterPart'
+import { MoveDialog } from '@/ui/fleet/MoveDialog'
+import { ReadingDialog } from '@/ui/fleet/ReadingDialog'
+import { ReadingsTable } from '@/ui/fleet/ReadingsTable'
+import { ButtonLink } from '@/ui/frame/ButtonLink'
+import { Facts, Page, Part } from '@/ui/frame/Page'
+import { load } from '../../../access/act'
+import { requireActor } from '../../../access/session'
+import * as actions from '../actions'
+
+type Params = { params: Promise<{ machine: string }> }
+
+export async function generateMetadata({ params }: Params): Promise<Metadata> {
+  return { title: decodeURIComponent((await params).machine) }
+}
+
+export default async function MachineDetails({ params }: Params) {
+  const reference = decodeURIComponent((await params).machine)
+  const path = `/fleet/${encodeURIComponent(reference)}`
+  const actor = await requireActor(path)
+  const [machine, company, choices] = await Promise.all([
+    load(getMachine(actor, reference)),
+    getCompany(actor),
+    listPlaceChoices(actor),
+  ])
+  const now = present(company)
+  const { today } = now
+  const mayEdit = mayDo(actor.role, 'fleet.edit')
+  const mayEnter = mayDo(actor.role, 'readings.enter') && !machine.retiredOn
+  const maySettleAll = mayDo(actor.role, 'readings.settle')
+  const doubts = machine.meters.flatMap((meter) =>
+    meter.readings.filter((reading) => reading.status === 'doubted'),
+  )
+
+  async function withdraw(readingId: string) {
+    'use server'
+    return actions.settleReading({
+      decision: 'withdraw',
+      readingId,
+      reason: 'Taken back right after entering',
+    })
+  }
+
+  return (
+    <Page
+      title={`${machine.number} ${machine.name}`}
+      summary={summary(machine, company.units, today)}
+      back={{ href: '/fleet', label: 'Fleet' }}
+      actions={
+        <>
+          {mayEdit && <ButtonLink href={`${path}/edit`}>Edit</ButtonLink>}
+          {mayEdit && (
+            <RetireButton
+              thing={{
+                id: machine.id,
+                number: machine.number,
+                version: machine.version,
+                retiredOn: machine.retiredOn,
+              }}
+              consequence={`${machine.number} leaves every list of work and takes no more readings. Its record stays, and it can be brought back.`}
+              retire={actions.retireMachine}
+              bringBack={actions.returnMachine}
+            />
+          )}
+          {mayEnter && (
+            <ReadingDialog
+              machineNumber={machine.number}
+              meters={machine.meters}
+              present={now}
+              reader={actor.name}
+              record={actions.recordReading}
+              withdraw={withdraw}
+            />
+          )}
+        </>
+      }
+    >
+      <div className="stack">
+        {machine.retiredOn && (
+          <Note title={`Retired ${showDay(machine.retiredOn, today)}.`}>{machine.retiredReason}</Note>
+        )}
+        {doubts.length > 0 && (
+          <Note
+            tone="oxide"
+            title={
+              doubts.length === 1 ? 'One reading is in doubt.' : `${doubts.length} readings are in doubt.`
+            }
+          >
+            Hours and services stand on the last good reading until it is settled, below under Readings.
+          </Note>
+        )}
+        <div className="columns">
+          <div className="stack">
+            {machine.meters.map((meter) => (
+              <MeterPart
+                key={meter.id}
+                meter={meter}
+                today={today}
+                edit={
+                  mayEdit && <MeterDialog meter={meter} save={actions.saveMeter.bind(null, machine.id)} />
+                }
+              />
+            ))}
+            {mayEdit && (
+              <div>
+                <MeterDialog save={actions.saveMeter.bind(null, machine.id)} />
+              </div>
+            )}
+            <Part title="Machine">
+              <Facts facts={facts(machine, company.units)} />
+            </Part>
+          </div>
+          <div className="stack">
+            <Part title="Pumps and accessories" aside="hours on each, now">
+              <FittedList
+                fitted={machine.fitted}
+                past={machine.past}
+                today={today}
+                action={(assembly) =>
+                  mayEdit && (
+                    <MoveDialog
+                      assembly={{
+                        id: assembly.id,
+                        number: assembly.number,
+                        version: assembly.version,
+                        usageScale: assembly.usageScale,
+                      }}
+                      fitted
+                      choices={choices}
+                      today={today}
+                      time={now.time}
+                      move={actions.moveAssembly}
+                      undo={actions.undoMove}
+                    />
+                  )
+                }
+              />
+            </Part>
+            {machine.meters.map((meter) => (
+              <Part
+                key={meter.id}
+                title={machine.meters.length > 1 ? `Readings: ${meter.name}` : 'Readings'}
+                aside={`newest first · asked for every ${meter.readingIntervalDays} days`}
+              >
+                <ReadingsTable
+                  meter={meter}
+                  today={today}
+                  mayEnter={mayEnter}
+                  maySettleAll={maySettleAll}
+                  settle={actions.settleReading}
+                />
+              </Part>
+            ))}
+            <Part title="Changes" aside="who changed what, before and after">
+              <ChangesList changes={machine.changes} today={today} />
+            </Part>
+          </div>
+        </div>
+      </div>
+    </Page>
+  )
+}
+
+const quantityIn = (dimension: Parameters<typeof showQuantity>[0], amount: Quantity | null, unit: string) =>
+  amount && showQuantity(dimension, amount, unit)
+
+function summary(machine: MachinePage, units: UnitPreferences, today: string): string {
+  return [
+    machineKinds[machine.kind],
+    quantityIn('pressure', machine.workingPressure, units.pressure),
+    quantityIn('flow', machine.flow, units.flow),
+    `${machine.yardName}${machine.bay ? `, bay ${machine.bay}` : ''}`,
+    machine.inServiceSince && `in service since ${showDay(machine.inServiceSince, today)}`,
+  ]
+    .filter(Boolean)
+    .join(' · ')
+}
+
+function facts(machine: MachinePage, units: UnitPreferences): [string, React.ReactNode][] {
+  const drive = [
+    driveKinds[machine.drive],
+    machine.driveName,
+    machine.drivePower && showQuantity('power', machine.drivePower, machine.drivePower.unit),
+  ]
+  const bore = machine.hoseBore && showQuantity('length', machine.hoseBore, machine.hoseBore.unit)
+  const hose = [quantityIn('length', machine.hoseLength, units.length), bore && `${bore} bore`]
+  return [
+    ['Storage', storageKinds[machine.storage]],
+    ['Driven by', drive.filter(Boolean).join(', ')],
+    ['Hose', hose.filter(Boolean).join(', ')],
+    ['Tank', quantityIn('volume', machine.tankVolume, units.volume)],
+    ['By-pass', bypassKinds[machine.bypass]],
+    ['Note', machine.note],
+  ]
+}

@@ -1,0 +1,152 @@
+import type { Metadata } from 'next'
+import Link from 'next/link'
+import { showDay } from '@/core/calendar'
+import { assemblyKinds, openingKinds } from '@/core/fleet'
+import type { AssemblyPage } from '@/core/fleet/views'
+import { mayDo } from '@/core/people'
+import { showNumber } from '@/core/units'
+import { getAssembly } from '@/services/assemblies'
+import { getCompany, present } from '@/services/company'
+import { listPlaceChoices } from '@/services/placeChoices'
+import { Note } from '@/ui/feedback/States'
+import { ChangesList } from '@/ui/fleet/ChangesList'
+import { RetireButton } from '@/ui/fleet/MachineActions'
+import { MoveDialog } from '@/ui/fleet/MoveDialog'
+import { countedWords, placeWords, usageWords } from '@/ui/fleet/usageWords'
+import { ButtonLink } from '@/ui/frame/ButtonLink'
+import { Facts, Page, Part } from '@/ui/frame/Page'
+import { load } from '../../../../access/act'
+import { requireActor } from '../../../../access/session'
+import * as actions from '../../actions'
+
+type Params = { params: Promise<{ pump: string }> }
+
+export async function generateMetadata({ params }: Params): Promise<Metadata> {
+  return { title: decodeURIComponent((await params).pump) }
+}
+
+export default async function AssemblyDetails({ params }: Params) {
+  const reference = decodeURIComponent((await params).pump)
+  const path = `/fleet/pumps/${encodeURIComponent(reference)}`
+  const actor = await requireActor(path)
+  const [assembly, company, choices] = await Promise.all([
+    load(getAssembly(actor, reference)),
+    getCompany(actor),
+    listPlaceChoices(actor),
+  ])
+  const { today, time } = present(company)
+  const mayEdit = mayDo(actor.role, 'fleet.edit')
+  const { id, number, version, retiredOn, usageScale } = assembly
+  return (
+    <Page
+      title={`${number} ${assembly.title}`}
+      summary={[
+        assemblyKinds[assembly.kind],
+        assembly.serial && `serial ${assembly.serial}`,
+        placeWords(assembly),
+      ]
+        .filter(Boolean)
+        .join(' · ')}
+      back={{ href: '/fleet/pumps', label: 'Pumps and accessories' }}
+      actions={
+        mayEdit && (
+          <>
+            <ButtonLink href={`${path}/edit`}>Edit</ButtonLink>
+            <RetireButton
+              thing={{ id, number, version, retiredOn }}
+              consequence={`${number} leaves every list of work. Its record stays, and it can be brought back.`}
+              retire={actions.retireAssembly}
+              bringBack={actions.returnAssembly}
+            />
+            {!retiredOn && (
+              <MoveDialog
+                assembly={{ id, number, version, usageScale }}
+                fitted={assembly.place.machineId !== null}
+                choices={choices}
+                today={today}
+                time={time}
+                move={actions.moveAssembly}
+                undo={actions.undoMove}
+              />
+            )}
+          </>
+        )
+      }
+    >
+      <div className="stack">
+        {retiredOn && <Note title={`Retired ${showDay(retiredOn, today)}.`}>{assembly.retiredReason}</Note>}
+        <div className="columns">
+          <Part title="Hours on it" aside={countedWords(assembly)}>
+            <p className="meter-total">
+              <span className="figure">{usageWords(assembly)}</span>
+            </p>
+            <Facts facts={facts(assembly, today)} />
+          </Part>
+          <div className="stack">
+            <Part title="Where it has been" aside="hours and record go with it">
+              <Stays assembly={assembly} today={today} />
+            </Part>
+            <Part title="Changes" aside="who changed what, before and after">
+              <ChangesList changes={assembly.changes} today={today} />
+            </Part>
+          </div>
+        </div>
+      </div>
+    </Page>
+  )
+}
+
+function facts(assembly: AssemblyPage, today: string): [string, React.ReactNode][] {
+  const unit = assembly.usageScale === 'h' ? 'h' : 'strokes'
+  const opening =
+    assembly.openingKind === 'known' || assembly.openingKind === 'assumed'
+      ? `${openingKinds[assembly.openingKind]}: ${showNumber(assembly.openingUsage)}\u00a0${unit}`
+      : openingKinds[assembly.openingKind]
+  return [
+    ['Taken over', `${showDay(assembly.takenOverOn, today)} · ${opening}`],
+    ['Since then', `${showNumber(Math.round(assembly.usedSinceTakeOver))}\u00a0${unit}`],
+    ['Note', assembly.note],
+  ]
+}
+
+function Stays({ assembly, today }: { assembly: AssemblyPage; today: string }) {
+  return (
+    <table className="table plain">
+      <caption className="visually-hidden">Where {assembly.number} has been</caption>
+      <thead>
+        <tr>
+          <th scope="col">From</th>
+          <th scope="col">To</th>
+          <th scope="col">Place</th>
+          <th scope="col" className="num">
+            Counted there
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {[...assembly.stays].reverse().map((stay) => (
+          <tr key={stay.id}>
+            <td className="nowrap">{showDay(stay.day, today)}</td>
+            <td className="nowrap">{stay.untilDay ? showDay(stay.untilDay, today) : 'now'}</td>
+            <td>
+              {stay.machineNumber ? (
+                <Link href={`/fleet/${encodeURIComponent(stay.machineNumber)}`}>
+                  {stay.machineNumber} {stay.machineName}
+                </Link>
+              ) : (
+                `Shelf, ${stay.yardName}`
+              )}
+              {stay.slot && `, ${stay.slot}`}
+              {stay.reason && <div className="second">{stay.reason}</div>}
+            </td>
+            <td className="num nowrap">
+              {stay.machineId
+                ? `${showNumber(Math.round(stay.used))}\u00a0${assembly.usageScale === 'h' ? 'h' : 'strokes'}`
+                : '–'}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}

@@ -1,0 +1,34 @@
+import type { Metadata } from 'next'
+import { nextNumber } from '@/core/fleet'
+import { listAssemblies } from '@/services/assemblies'
+import { getCompany, present } from '@/services/company'
+import { listPlaceChoices } from '@/services/placeChoices'
+import { listPumpModels } from '@/services/pumpModels'
+import { NewAssemblyForm } from '@/ui/fleet/AssemblyForm'
+import { Page } from '@/ui/frame/Page'
+import { requireActor } from '../../../../access/session'
+import { addAssembly } from '../../actions'
+
+export const metadata: Metadata = { title: 'Add pump or accessory' }
+
+export default async function NewAssemblyPage() {
+  const actor = await requireActor('/fleet/pumps/new')
+  const [company, models, choices, assemblies] = await Promise.all([
+    getCompany(actor),
+    listPumpModels(actor),
+    listPlaceChoices(actor),
+    listAssemblies(actor),
+  ])
+  const numbers = assemblies.map((assembly) => assembly.number)
+  return (
+    <Page title="Add a pump or accessory" back={{ href: '/fleet/pumps', label: 'Pumps and accessories' }}>
+      <NewAssemblyForm
+        models={models.map((model) => ({ value: model.id, label: `${model.maker} ${model.name}` }))}
+        choices={choices}
+        today={present(company).today}
+        nextNumber={nextNumber('P', numbers)}
+        action={addAssembly}
+      />
+    </Page>
+  )
+}

@@ -1,0 +1,45 @@
+import type { Metadata } from 'next'
+import { mayDo } from '@/core/people'
+import { listAssemblies } from '@/services/assemblies'
+import { EmptyState } from '@/ui/feedback/States'
+import { AssembliesTable } from '@/ui/fleet/AssembliesTable'
+import { FleetTabs } from '@/ui/fleet/FleetTabs'
+import { ButtonLink } from '@/ui/frame/ButtonLink'
+import { Page } from '@/ui/frame/Page'
+import { requireActor } from '../../../access/session'
+
+export const metadata: Metadata = { title: 'Pumps and accessories' }
+
+export default async function AssembliesPage() {
+  const actor = await requireActor('/fleet/pumps')
+  const assemblies = await listAssemblies(actor)
+  const inService = assemblies.filter((assembly) => !assembly.retiredOn)
+  const shelved = inService.filter((assembly) => assembly.place.machineId === null).length
+  const mayEdit = mayDo(actor.role, 'fleet.edit')
+  return (
+    <Page
+      title="Fleet"
+      summary={`${inService.length} pumps and accessories, ${shelved} of them on the shelf.`}
+      actions={
+        mayEdit && (
+          <ButtonLink href="/fleet/pumps/new" filled>
+            Add pump or accessory
+          </ButtonLink>
+        )
+      }
+    >
+      <FleetTabs active="pumps" />
+      {assemblies.length === 0 ? (
+        <EmptyState
+          title="No pumps yet"
+          action={mayEdit && <ButtonLink href="/fleet/new">Add a machine with its pump</ButtonLink>}
+        >
+          A pump is usually added together with its machine. Spare pumps and accessories are added here, onto
+          a shelf.
+        </EmptyState>
+      ) : (
+        <AssembliesTable assemblies={assemblies} />
+      )}
+    </Page>
+  )
+}

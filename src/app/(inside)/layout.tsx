@@ -1,0 +1,32 @@
+import type { ReactNode } from 'react'
+import { roleNames } from '@/core/people'
+import { getCompany } from '@/services/company'
+import { Rail, type RailSection } from '@/ui/frame/Rail'
+import { signOut } from '../access/actions'
+import { requireActor } from '../access/session'
+
+const sections: RailSection[] = [
+  { section: 'fleet', label: 'Fleet', href: '/fleet' },
+  { section: 'models', label: 'Models', href: '/models' },
+  { section: 'settings', label: 'Settings', href: '/settings' },
+]
+
+export default async function Inside({ children }: { children: ReactNode }) {
+  const actor = await requireActor()
+  const company = await getCompany(actor)
+  return (
+    <div className="shell">
+      <a href="#content" className="skip-link">
+        Skip to the page
+      </a>
+      <Rail
+        sections={sections}
+        company={company.name}
+        person={actor.name}
+        role={roleNames[actor.role]}
+        signOut={signOut}
+      />
+      {children}
+    </div>
+  )
+}

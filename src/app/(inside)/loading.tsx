@@ -1,0 +1,9 @@
+import { LoadingState } from '@/ui/feedback/States'
+
+export default function Loading() {
+  return (
+    <main className="page" id="content">
+      <LoadingState what="the page" />
+    </main>
+  )
+}

@@ -1,0 +1,32 @@
+import type { Metadata } from 'next'
+import { mayDo } from '@/core/people'
+import { listPumpModels } from '@/services/pumpModels'
+import { EmptyState } from '@/ui/feedback/States'
+import { Page } from '@/ui/frame/Page'
+import { ModelsTable } from '@/ui/models/ModelsTable'
+import { PumpModelDialog } from '@/ui/models/PumpModelDialog'
+import { requireActor } from '../../access/session'
+import { savePumpModel } from './actions'
+
+export const metadata: Metadata = { title: 'Models' }
+
+export default async function ModelsPage() {
+  const actor = await requireActor('/models')
+  const models = await listPumpModels(actor)
+  const mayEdit = mayDo(actor.role, 'models.edit')
+  return (
+    <Page
+      title="Pump models"
+      summary="The makers’ models in the fleet. Each pump is one of them."
+      actions={mayEdit && <PumpModelDialog save={savePumpModel} />}
+    >
+      {models.length === 0 ? (
+        <EmptyState title="No models yet">
+          Add the models of the pumps you own: maker, name and what kind of pump it is.
+        </EmptyState>
+      ) : (
+        <ModelsTable models={models} mayEdit={mayEdit} save={savePumpModel} />
+      )}
+    </Page>
+  )
+}

@@ -1,0 +1,72 @@
+import type { Metadata } from 'next'
+import { timeZones } from '@/core/company'
+import { mayDo } from '@/core/people'
+import type { Actor } from '@/services/actor'
+import { getCompany } from '@/services/company'
+import { listPeople } from '@/services/people'
+import { listYards } from '@/services/yards'
+import { Note } from '@/ui/feedback/States'
+import { Page } from '@/ui/frame/Page'
+import { CompanyForm } from '@/ui/settings/CompanyForm'
+import { PeoplePart } from '@/ui/settings/PeoplePart'
+import { SettingsTabs, settingsTabs, type SettingsTab } from '@/ui/settings/SettingsTabs'
+import { YardsPart } from '@/ui/settings/YardsPart'
+import { YouPart } from '@/ui/settings/YouPart'
+import { requireActor } from '../../access/session'
+import * as actions from './actions'
+
+export const metadata: Metadata = { title: 'Settings' }
+
+export default async function SettingsPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ part?: string | string[] }>
+}) {
+  const actor = await requireActor('/settings')
+  const { part } = await searchParams
+  const fallback: SettingsTab = mayDo(actor.role, 'company.edit') ? 'company' : 'you'
+  const active = settingsTabs.find((tab) => tab === part) ?? fallback
+  return (
+    <Page title="Settings">
+      <SettingsTabs active={active} />
+      {active === 'company' && <CompanyPart actor={actor} />}
+      {active === 'yards' && (
+        <YardsPart
+          yards={await listYards(actor)}
+          mayEdit={mayDo(actor.role, 'fleet.edit')}
+          save={actions.saveYard}
+          remove={actions.removeYard}
+        />
+      )}
+      {active === 'people' && <People actor={actor} />}
+      {active === 'you' && (
+        <YouPart change={actions.changeOwnPassword} signOutEverywhere={actions.signOutEverywhere} />
+      )}
+    </Page>
+  )
+}
+
+async function CompanyPart({ actor }: { actor: Actor }) {
+  if (!mayDo(actor.role, 'company.edit')) return <OnlyCoordinators what="the company’s settings" />
+  const { id: _id, ...company } = await getCompany(actor)
+  return <CompanyForm company={company} timeZones={timeZones()} action={actions.saveCompany} />
+}
+
+async function People({ actor }: { actor: Actor }) {
+  if (!mayDo(actor.role, 'people.edit')) return <OnlyCoordinators what="who signs in" />
+  return (
+    <PeoplePart
+      people={await listPeople(actor)}
+      actions={{
+        add: actions.addPerson,
+        save: actions.savePerson,
+        revoke: actions.revokePerson,
+        setLeft: actions.setPersonLeft,
+      }}
+    />
+  )
+}
+
+function OnlyCoordinators({ what }: { what: string }) {
+  return <Note>Coordinators decide {what}. Ask one of them.</Note>
+}

@@ -1,0 +1,52 @@
+import 'server-only'
+import { refresh } from 'next/cache'
+import { notFound as showNotFound } from 'next/navigation'
+import { problemOf } from '@/core/problem'
+import type { Outcome } from '@/core/problem/outcome'
+import type { Actor } from '@/services/actor'
+import { currentActor } from './session'
+
+/**
+ * Runs a service for whoever is signed in and answers with a value in every case: thrown messages do
+ * not reach the browser in production. What nobody foresaw is logged and told in one plain sentence.
+ */
+export async function act<T>(work: (actor: Actor) => Promise<T>): Promise<Outcome<T>> {
+  return answer(async () => {
+    const actor = await currentActor()
+    if (actor) {
+      const data = await work(actor)
+      // The page that asked is rendered anew in the same answer.
+      refresh()
+      return { ok: true, data }
+    }
+    const message = 'You have been signed out. Sign in again in another tab; what you typed stays here.'
+    return { ok: false, problem: { kind: 'notAllowed', message } }
+  })
+}
+
+export async function answer<T>(work: () => Promise<Outcome<T>>): Promise<Outcome<T>> {
+  try {
+    return await work()
+  } catch (error) {
+    const problem = problemOf(error)
+    if (problem) return { ok: false, problem }
+    process.stderr.write(`${error instanceof Error ? error.stack : String(error)}\n`)
+    return {
+      ok: false,
+      problem: {
+        kind: 'unforeseen',
+        message: 'Something went wrong on our side. Nothing was saved; what you typed is still here.',
+      },
+    }
+  }
+}
+
+/** What a page loads; what does not exist shows the page that says so. */
+export async function load<T>(work: Promise<T>): Promise<T> {
+  try {
+    return await work
+  } catch (error) {
+    if (problemOf(error)?.kind === 'notFound') showNotFound()
+    throw error
+  }
+}

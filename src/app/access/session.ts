@@ -1,0 +1,52 @@
+import 'server-only'
+import { getIronSession } from 'iron-session'
+import { cookies, headers } from 'next/headers'
+import { redirect } from 'next/navigation'
+import { cache } from 'react'
+import type { Actor } from '@/services/actor'
+import { actorOfSession, sessionDays, sessionSecret, type SessionContent } from '@/services/sessions'
+import { needsSetUp } from '@/services/setUp'
+
+/** The sealed cookie of this request. Secure where the request came over https; many yards have none. */
+async function session() {
+  const secure = (await headers()).get('x-forwarded-proto') === 'https'
+  return getIronSession<Partial<SessionContent>>(await cookies(), {
+    cookieName: 'atelier',
+    password: sessionSecret(),
+    ttl: sessionDays * 86_400,
+    cookieOptions: { httpOnly: true, sameSite: 'strict', secure, path: '/' },
+  })
+}
+
+export async function openSession(content: SessionContent): Promise<void> {
+  const open = await session()
+  Object.assign(open, content)
+  await open.save()
+}
+
+/** Keeps this session going after the person's others were revoked. */
+export async function renewSession(epoch: number): Promise<void> {
+  const open = await session()
+  open.epoch = epoch
+  await open.save()
+}
+
+export async function closeSession(): Promise<void> {
+  ;(await session()).destroy()
+}
+
+/** Who is signed in, looked up once a request. */
+export const currentActor = cache(async (): Promise<Actor | null> => actorOfSession(await session()))
+
+/** Who is signed in; otherwise leads to signing in, and back to `path` afterwards. */
+export async function requireActor(path?: string): Promise<Actor> {
+  const actor = await currentActor()
+  if (actor) return actor
+  if (await needsSetUp()) redirect('/setup')
+  redirect(path ? `/sign-in?next=${encodeURIComponent(path)}` : '/sign-in')
+}
+
+/** Where a request comes from, for slowing down attempts. */
+export async function addressOfRequest(): Promise<string> {
+  return (await headers()).get('x-forwarded-for')?.split(',')[0]?.trim() ?? 'local'
+}

@@ -1,0 +1,30 @@
+import '@fontsource-variable/archivo/wdth.css'
+import './globals.css'
+import InitColorSchemeScript from '@mui/material/InitColorSchemeScript'
+import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter'
+import type { Metadata, Viewport } from 'next'
+import { connection } from 'next/server'
+import type { ReactNode } from 'react'
+import { AppTheme } from '@/ui/theme/AppTheme'
+
+export const metadata: Metadata = {
+  title: { default: 'Atelier', template: '%s · Atelier' },
+  description: 'Preventive pump servicing across a fleet of machines.',
+}
+
+export const viewport: Viewport = { width: 'device-width', initialScale: 1 }
+
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  // One company's live data: nothing is rendered before a request.
+  await connection()
+  return (
+    <html lang="en" suppressHydrationWarning>
+      <body>
+        <InitColorSchemeScript attribute="data-theme" defaultMode="system" />
+        <AppRouterCacheProvider options={{ enableCssLayer: false }}>
+          <AppTheme>{children}</AppTheme>
+        </AppRouterCacheProvider>
+      </body>
+    </html>
+  )
+}

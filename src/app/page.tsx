@@ -1,0 +1,7 @@
+import { redirect } from 'next/navigation'
+import { requireActor } from './access/session'
+
+export default async function Start() {
+  await requireActor()
+  redirect('/fleet')
+}

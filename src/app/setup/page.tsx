@@ -1,0 +1,29 @@
+import type { Metadata } from 'next'
+import { redirect } from 'next/navigation'
+import { needsSetUp } from '@/services/setUp'
+import { SetUpForm } from '@/ui/access/SetUpForm'
+import { AtelierMark } from '@/ui/graphics/SectionIcon'
+import { timeZones } from '@/core/company'
+import { setUp } from '../access/actions'
+
+export const metadata: Metadata = { title: 'Set up' }
+
+export default async function SetUpPage() {
+  if (!(await needsSetUp())) redirect('/sign-in')
+  return (
+    <main className="gate">
+      <div className="gate-card wide">
+        <div className="gate-mark">
+          <AtelierMark size={26} /> Atelier
+        </div>
+        <div>
+          <h1>Set up your company</h1>
+          <p className="second">
+            Four short parts. Everything but the code can be changed later, in Settings.
+          </p>
+        </div>
+        <SetUpForm action={setUp} timeZones={timeZones()} />
+      </div>
+    </main>
+  )
+}

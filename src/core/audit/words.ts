@@ -1,0 +1,108 @@
+import {
+  assemblyKinds,
+  bypassKinds,
+  driveKinds,
+  machineKinds,
+  openingKinds,
+  storageKinds,
+} from '../fleet/schema'
+import { meterKinds } from '../hours/schema'
+import { roleNames } from '../people/permissions'
+import { showNumber } from '../units'
+
+const names: Record<string, string> = {
+  number: 'Number',
+  name: 'Name',
+  kind: 'Kind',
+  yardId: 'Yard',
+  bay: 'Bay',
+  storage: 'Storage',
+  inServiceSince: 'In service since',
+  drive: 'Driven by',
+  driveName: 'Engine or motor',
+  drivePower: 'Power',
+  workingPressure: 'Working pressure',
+  flow: 'Flow',
+  hoseLength: 'Hose length',
+  hoseBore: 'Hose bore',
+  tankVolume: 'Tank',
+  bypass: 'By-pass',
+  note: 'Note',
+  retiredOn: 'Retired on',
+  retiredReason: 'Reason for retiring',
+  digits: 'Digits',
+  decimals: 'Decimals',
+  readingIntervalDays: 'Read every (days)',
+  modelId: 'Model',
+  serial: 'Serial number',
+  usageScale: 'Counted in',
+  openingKind: 'Taken over',
+  openingUsage: 'Hours when taken over',
+  takenOverAt: 'Taken over on',
+  machineId: 'Machine',
+  slot: 'Place',
+  place: 'Place',
+  maker: 'Maker',
+  design: 'Design',
+  signInName: 'Sign-in name',
+  role: 'Role',
+  timeZone: 'Time zone',
+  currency: 'Currency',
+  units: 'Units',
+  raw: 'Meter value',
+  typed: 'Typed',
+  at: 'Taken at',
+  status: 'Status',
+  verdict: 'Verdict',
+  reason: 'Reason',
+  vouchedReason: 'Given reason',
+  readBy: 'Read by',
+}
+
+const words: Record<string, Record<string, string>> = {
+  kind: { ...machineKinds, ...assemblyKinds, ...meterKinds },
+  storage: storageKinds,
+  drive: driveKinds,
+  bypass: bypassKinds,
+  openingKind: openingKinds,
+  role: roleNames,
+  usageScale: { h: 'hours', strokes: 'strokes' },
+}
+
+// What a reader of a reading's change already sees in its summary, or cannot use.
+const left = new Set([
+  'id',
+  'supersedesId',
+  'recordedAt',
+  'recordedById',
+  'settledAt',
+  'settledById',
+  'meterId',
+  'raw',
+  'decimals',
+  'verdict',
+  'reason',
+  'source',
+])
+
+/** A stored field's name as people read it. */
+export function fieldName(field: string): string {
+  return names[field] ?? field
+}
+
+export function isWorthShowing(field: string): boolean {
+  return !left.has(field) && field in names
+}
+
+/** A stored value in words: a choice by its label, a quantity as typed, nothing as a dash. */
+export function showValue(field: string, value: unknown): string {
+  if (value === null || value === undefined || value === '') return '–'
+  if (typeof value === 'object') {
+    const quantity = value as { value?: number; unit?: string }
+    if (quantity.unit !== undefined && quantity.value !== undefined)
+      return `${quantity.value}\u00a0${quantity.unit}`
+    return Object.values(value).join(', ')
+  }
+  if (typeof value === 'number') return showNumber(value)
+  return words[field]?.[String(value)] ?? String(value)
+}

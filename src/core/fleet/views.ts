@@ -1,0 +1,121 @@
+import type { FieldChange } from '../audit'
+import type { MeterEvent, MeterFace, Reading, VerdictKind } from '../hours'
+import type { AssemblyInput, MachineInput, PumpModelInput, YardInput } from './schema'
+import type { MeterInput } from '../hours/schema'
+
+/** What services hand to pages: plain values, ready to show. Instants are ISO UTC, days the company's. */
+
+export type YardView = Required<YardInput> & { machines: number }
+
+export type PumpModelView = Required<PumpModelInput> & { pumps: number }
+
+export type MachineLine = Pick<
+  MachineInput,
+  'id' | 'number' | 'name' | 'kind' | 'yardId' | 'bay' | 'storage'
+> & {
+  yardName: string
+  retiredOn: string | null
+  pumps: { number: string; title: string }[]
+  meter: { name: string; unit: MeterFace['unit']; decimals: number } | null
+  lastReading: { value: number; day: string; ageDays: number } | null
+  /** The newest reading is older than the meter's reading interval, or there is none. */
+  owesReading: boolean
+  weekly: number | null
+  doubts: number
+}
+
+/** One stay of an assembly at a place. */
+export type Stay = {
+  id: string
+  at: string
+  day: string
+  until: string | null
+  untilDay: string | null
+  machineId: string | null
+  machineNumber: string | null
+  machineName: string | null
+  yardName: string | null
+  slot: string
+  reason: string
+  /** Usage counted during this stay. */
+  used: number
+}
+
+export type AssemblyView = Required<Omit<AssemblyInput, 'takenOverOn'>> & {
+  takenOverAt: string
+  takenOverOn: string
+  retiredOn: string | null
+  retiredReason: string
+  /** "Ostrel P3-200", or what an accessory is. */
+  title: string
+  place: Stay
+  /** Usage at present; null where it was taken over with unknown hours. */
+  usage: number | null
+  usedSinceTakeOver: number
+  countedBy: {
+    meterId: string
+    meterName: string
+    share: number
+    basis: 'own' | 'assumed' | 'measured'
+  } | null
+}
+
+/** A line of the audit trail as a page shows it. */
+export type ChangeLine = {
+  id: string
+  at: string
+  day: string
+  time: string
+  by: string
+  summary: string
+  reason: string
+  changes: FieldChange[]
+}
+
+export type AssemblyPage = AssemblyView & { stays: Stay[]; changes: ChangeLine[] }
+
+export type ReadingLine = {
+  id: string
+  at: string
+  day: string
+  time: string
+  value: number
+  decimals: number
+  typed: string
+  status: 'accepted' | 'doubted' | 'superseded'
+  verdict: VerdictKind
+  /** The judge's sentence. */
+  reason: string
+  /** Why a person vouched for it, corrected it or withdrew it. */
+  vouchedReason: string
+  readBy: string
+  recordedBy: string
+  note: string
+  supersedesId: string | null
+  cumulative: number | null
+  /** Entered by whoever is looking, who may still set it right. */
+  mine: boolean
+}
+
+export type MeterPanel = Required<MeterInput> & {
+  face: MeterFace
+  /** Newest first. */
+  readings: ReadingLine[]
+  /** What the judge needs to judge in the browser, as a value is typed. */
+  history: { readings: Reading[]; events: MeterEvent[] }
+  events: { id: string; kind: 'change' | 'rollOver'; at: string; day: string; note: string }[]
+  line: { at: string; hours: number; source: 'reading' | 'event' }[]
+  total: number | null
+  weekly: number | null
+}
+
+export type MachinePage = Required<MachineInput> & {
+  retiredOn: string | null
+  retiredReason: string
+  yardName: string
+  meters: MeterPanel[]
+  fitted: AssemblyView[]
+  /** Which assembly it had when, newest first. */
+  past: (Stay & { number: string; title: string })[]
+  changes: ChangeLine[]
+}

@@ -1,0 +1,8 @@
+import type { Problem } from './index'
+
+/**
+ * What an action answers to a form: thrown messages are lost in production, so problems travel as values.
+ * `unforeseen` is a fault of ours; it is logged on the server and told without its details.
+ */
+export type Outcome<T = void> =
+  { ok: true; data: T } | { ok: false; problem: Problem | { kind: 'unforeseen'; message: string } }

@@ -1,0 +1,52 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import Snackbar from '@mui/material/Snackbar'
+import { createContext, useCallback, useContext, useState, type ReactNode } from 'react'
+
+type Toast = { id: number; message: string; undo?: () => Promise<void> | void }
+
+const ToastContext = createContext<(message: string, undo?: Toast['undo']) => void>(() => undefined)
+
+/** Says what was just done, and offers to take it back where that can be. */
+export function useToast() {
+  return useContext(ToastContext)
+}
+
+export function ToastProvider({ children }: { children: ReactNode }) {
+  const [toast, setToast] = useState<Toast | null>(null)
+  const [open, setOpen] = useState(false)
+  const show = useCallback((message: string, undo?: Toast['undo']) => {
+    setToast({ id: Date.now(), message, undo })
+    setOpen(true)
+  }, [])
+  const takeBack = async () => {
+    setOpen(false)
+    await toast?.undo?.()
+  }
+  return (
+    <ToastContext.Provider value={show}>
+      {children}
+      <Snackbar
+        key={toast?.id}
+        open={open}
+        message={toast?.message}
+        autoHideDuration={toast?.undo ? 12_000 : 5000}
+        onClose={(_event, reason) => reason !== 'clickaway' && setOpen(false)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
+        action={
+          toast?.undo ? (
+            <Button
+              size="small"
+              variant="text"
+              sx={{ color: 'inherit', textDecoration: 'underline' }}
+              onClick={takeBack}
+            >
+              Undo
+            </Button>
+          ) : undefined
+        }
+      />
+    </ToastContext.Provider>
+  )
+}

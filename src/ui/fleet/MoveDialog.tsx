@@ -1,0 +1,88 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import { useState } from 'react'
+import { v7 as uuid } from 'uuid'
+import { moveSchema, type MoveInput } from '@/core/fleet'
+import type { Outcome } from '@/core/problem/outcome'
+import { useToast } from '../feedback/Toasts'
+import { FieldRow, TextEntry } from '../forms/entries'
+import { EntryForm } from '../forms/EntryForm'
+import { PlaceFields, type PlaceChoices } from './PlaceFields'
+
+type Props = {
+  assembly: { id: string; number: string; version: number; usageScale: 'h' | 'strokes' }
+  fitted: boolean
+  choices: PlaceChoices
+  today: string
+  time: string
+  move: (input: MoveInput) => Promise<Outcome>
+  undo: (input: { assemblyId: string; fittingId: string }) => Promise<Outcome>
+}
+
+/** Moves an assembly to another machine or to the shelf, from an instant on. */
+export function MoveDialog({ assembly, fitted, choices, today, time, move, undo }: Props) {
+  const [values, setValues] = useState<MoveInput | null>(null)
+  const toast = useToast()
+  const open = () =>
+    setValues({
+      id: uuid(),
+      assemblyId: assembly.id,
+      version: assembly.version,
+      day: today,
+      time,
+      reason: '',
+      place: fitted
+        ? { where: 'shelf', yardId: choices.yards[0]?.value ?? '', bin: '' }
+        : { where: 'machine', machineId: '', slot: '', meterId: '', share: 100, shareBasis: 'own' },
+    })
+  const done = (moved: MoveInput) => {
+    setValues(null)
+    toast(`${assembly.number} has moved; its hours and its record went with it.`, async () => {
+      const outcome = await undo({ assemblyId: assembly.id, fittingId: moved.id })
+      toast(outcome.ok ? `${assembly.number} is back where it was.` : outcome.problem.message)
+    })
+  }
+  return (
+    <>
+      <Button variant="outlined" onClick={open}>
+        {fitted ? 'Move or take off' : 'Fit to a machine'}
+      </Button>
+      <Dialog
+        open={values !== null}
+        onClose={() => setValues(null)}
+        maxWidth="sm"
+        fullWidth
+        aria-labelledby="move-title"
+      >
+        <DialogTitle id="move-title">Move {assembly.number}</DialogTitle>
+        <DialogContent>
+          {values && (
+            <EntryForm
+              schema={moveSchema}
+              values={values}
+              action={move}
+              onDone={() => done(values)}
+              submit={`Move ${assembly.number}`}
+              cancel={
+                <Button variant="outlined" onClick={() => setValues(null)}>
+                  Cancel
+                </Button>
+              }
+            >
+              <PlaceFields choices={choices} />
+              <FieldRow>
+                <TextEntry name="day" label="Moved on" type="date" />
+                <TextEntry name="time" label="Time" type="time" />
+              </FieldRow>
+              <TextEntry name="reason" label="Why" optional />
+            </EntryForm>
+          )}
+        </DialogContent>
+      </Dialog>
+    </>
+  )
+}

@@ -1,0 +1,28 @@
+import type { AssemblyView } from '@/core/fleet/views'
+import { showNumber } from '@/core/units'
+
+const unit = (assembly: AssemblyView) => (assembly.usageScale === 'h' ? 'h' : 'strokes')
+
+/** Usage so far, with what is not known said as such: `1 446 h`, `about 900 h`, `at least 210 h`. */
+export function usageWords(assembly: AssemblyView): string {
+  const amount = assembly.usage ?? assembly.usedSinceTakeOver
+  const shown = `${showNumber(Math.round(amount))}\u00a0${unit(assembly)}`
+  if (assembly.usage === null) return `at least ${shown}`
+  return assembly.openingKind === 'assumed' ? `about ${shown}` : shown
+}
+
+/** How its hours are counted: `Engine hours, 80 % assumed`. */
+export function countedWords(assembly: AssemblyView): string {
+  const counted = assembly.countedBy
+  if (!counted) return 'not counted on the shelf'
+  if (counted.basis === 'own') return counted.meterName
+  return `${counted.meterName}, ${showNumber(Math.round(counted.share * 1000) / 10)}\u00a0% ${counted.basis}`
+}
+
+export function placeWords(assembly: AssemblyView): string {
+  const { place } = assembly
+  const slot = place.slot ? `, ${place.slot}` : ''
+  return place.machineNumber
+    ? `${place.machineNumber} ${place.machineName}${slot}`
+    : `shelf, ${place.yardName}${slot}`
+}

@@ -1,0 +1,66 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import type Joi from 'joi'
+import { useState, type ReactNode } from 'react'
+import type { FieldValues } from 'react-hook-form'
+import type { Outcome } from '@/core/problem/outcome'
+import { useToast } from '../feedback/Toasts'
+import { EntryForm } from './EntryForm'
+
+type Props<Values extends FieldValues> = {
+  /** The button that opens it. */
+  label: string
+  look?: 'outlined' | 'contained' | 'text'
+  title: string
+  schema: Joi.Schema
+  /** Fresh values each time it opens: a new row gets its id here. */
+  start: () => Values
+  action: (values: Values) => Promise<Outcome<unknown>>
+  submit: string
+  done: string
+  fieldName?: (field: string) => string
+  children: ReactNode
+}
+
+/** A short form in a dialog, with the button that opens it. */
+export function DialogForm<Values extends FieldValues>(props: Props<Values>) {
+  const [values, setValues] = useState<Values | null>(null)
+  const toast = useToast()
+  const close = () => setValues(null)
+  return (
+    <>
+      <Button variant={props.look ?? 'outlined'} onClick={() => setValues(props.start())}>
+        {props.label}
+      </Button>
+      <Dialog open={values !== null} onClose={close} maxWidth="sm" fullWidth aria-label={props.title}>
+        <DialogTitle>{props.title}</DialogTitle>
+        <DialogContent>
+          {values && (
+            <EntryForm
+              schema={props.schema}
+              values={values}
+              action={props.action}
+              onDone={() => {
+                close()
+                toast(props.done)
+              }}
+              submit={props.submit}
+              fieldName={props.fieldName}
+              cancel={
+                <Button variant="outlined" onClick={close}>
+                  Cancel
+                </Button>
+              }
+            >
+              {props.children}
+            </EntryForm>
+          )}
+        </DialogContent>
+      </Dialog>
+    </>
+  )
+}

@@ -1,0 +1,22 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import Link from 'next/link'
+import type { ReactNode } from 'react'
+
+/** A link that looks like a button; server pages cannot hand a component to one themselves. */
+export function ButtonLink({
+  href,
+  children,
+  filled = false,
+}: {
+  href: string
+  children: ReactNode
+  filled?: boolean
+}) {
+  return (
+    <Button component={Link} href={href} variant={filled ? 'contained' : 'outlined'}>
+      {children}
+    </Button>
+  )
+}

@@ -1,0 +1,45 @@
+'use client'
+
+import { fieldName } from '@/core/audit/words'
+import { companySchema, type CompanyInput } from '@/core/company'
+import type { Outcome } from '@/core/problem/outcome'
+import { useToast } from '../feedback/Toasts'
+import { FieldRow, TextEntry } from '../forms/entries'
+import { EntryForm } from '../forms/EntryForm'
+import { FormPart } from '../forms/FormPart'
+import { TimeZoneEntry } from './TimeZoneEntry'
+import { UnitEntries } from './UnitEntries'
+
+type Props = { company: CompanyInput; timeZones: string[]; action: (input: CompanyInput) => Promise<Outcome> }
+
+export function CompanyForm({ company, timeZones, action }: Props) {
+  const toast = useToast()
+  return (
+    <EntryForm
+      key={company.version}
+      schema={companySchema}
+      values={company}
+      action={action}
+      onDone={() => toast('The settings are saved.')}
+      submit="Save settings"
+      fieldName={fieldName}
+    >
+      <FormPart
+        title="Company"
+        about="The time zone decides what “today” is, and on which day a reading or a visit falls."
+      >
+        <FieldRow>
+          <TextEntry name="name" label="Company name" />
+          <TimeZoneEntry name="timeZone" timeZones={timeZones} />
+          <TextEntry name="currency" label="Currency" hint="Three letters, such as EUR" />
+        </FieldRow>
+      </FormPart>
+      <FormPart
+        title="Units"
+        about="How figures are shown. What was typed is kept as typed. Torque is always shown in N·m, in-lb and ft-lb together."
+      >
+        <UnitEntries prefix="units" />
+      </FormPart>
+    </EntryForm>
+  )
+}

@@ -1,0 +1,87 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+
+const root = process.cwd()
+
+export type RunningApp = {
+  url: string
+  /** Everything the server printed. */
+  output: () => string
+  /** Ends the server at once, as a power cut would. */
+  kill: () => Promise<void>
+  stop: () => Promise<void>
+}
+
+async function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const probe = createServer()
+    probe.listen(0, () => {
+      const { port } = probe.address() as { port: number }
+      probe.close(() => resolve(port))
+    })
+  })
+}
+
+/** Starts the built application on some data, and waits until it answers. */
+export async function startApp(data: string, env: Record<string, string> = {}): Promise<RunningApp> {
+  const port = await freePort()
+  let printed = ''
+  const child: ChildProcess = spawn(
+    process.execPath,
+    [path.join(root, 'node_modules/next/dist/bin/next'), 'start', '--port', String(port)],
+    {
+      cwd: root,
+      env: { ...process.env, NODE_ENV: 'production', ATELIER_DATA: data, ...env },
+    },
+  )
+  const ended = new Promise<void>((resolve) => child.on('close', () => resolve()))
+  await new Promise<void>((resolve, reject) => {
+    const hear = (chunk: Buffer) => {
+      printed += String(chunk)
+      if (printed.includes('Ready in')) resolve()
+    }
+    child.stdout!.on('data', hear)
+    child.stderr!.on('data', hear)
+    child.on('close', () => reject(new Error(`The application did not start:\n${printed}`)))
+  })
+  const end = (signal: NodeJS.Signals) => async () => {
+    child.kill(signal)
+    await ended
+  }
+  return {
+    url: `http://localhost:${port}`,
+    output: () => printed,
+    kill: end('SIGKILL'),
+    stop: end('SIGTERM'),
+  }
+}
+
+/** A folder of its own for some data; gone after `remove`. */
+export function dataFolder(): { folder: string; remove: () => void } {
+  const folder = mkdtempSync(path.join(tmpdir(), 'atelier-e2e-'))
+  return { folder, remove: () => rmSync(folder, { recursive: true, force: true }) }
+}
+
+/** Makes the demo company in a folder, as `npm run demo` does. */
+export async function makeDemo(folder: string): Promise<void> {
+  const tsx = path.join(root, 'node_modules/tsx/dist/cli.mjs')
+  const child = spawn(
+    process.execPath,
+    ['--conditions=react-server', tsx, '--conditions=react-server', 'scripts/makeDemo.ts'],
+    {
+      cwd: root,
+      env: { ...process.env, ATELIER_DATA: folder, ATELIER_TODAY: demoStart },
+    },
+  )
+  let printed = ''
+  child.stderr.on('data', (chunk) => (printed += String(chunk)))
+  const code = await new Promise((resolve) => child.on('close', resolve))
+  if (code !== 0) throw new Error(printed)
+}
+
+/** The demo's clock in tests: a fixed instant on its first day, whatever the real time is. */
+export const demoStart = '2026-10-14T08:00:00Z'
+export const demoEnv = { ATELIER_TODAY: demoStart, ATELIER_DEMO: '1' }

@@ -1,0 +1,186 @@
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core'
+
+export async function openBrowser(): Promise<Browser> {
+  return puppeteer.launch({
+    executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+    userDataDir: mkdtempSync(path.join(tmpdir(), 'atelier-browser-')),
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--font-render-hinting=none',
+    ],
+  })
+}
+
+/** A person at a page: finds things by the words on them, types, presses, and waits for words to appear. */
+export class Person {
+  constructor(
+    readonly page: Page,
+    readonly url: string,
+  ) {}
+
+  /** Somebody else at another device: cookies of their own. */
+  static async at(browser: Browser, url: string, size = { width: 1280, height: 800 }): Promise<Person> {
+    const context = await browser.createBrowserContext()
+    const page = await context.newPage()
+    await page.setViewport(size)
+    page.setDefaultTimeout(15_000)
+    // tsx names inner functions through a helper that a page does not have.
+    await page.evaluateOnNewDocument('globalThis.__name ??= (target) => target')
+    return new Person(page, url)
+  }
+
+  async goTo(path: string): Promise<void> {
+    await this.page.goto(this.url + path, { waitUntil: 'networkidle0' })
+  }
+
+  async signIn(name: string, password: string): Promise<void> {
+    await this.goTo('/sign-in')
+    await this.type('Sign-in name', name)
+    await this.type('Password', password)
+    await this.press('Sign in')
+    await this.page.waitForFunction(() => !location.pathname.startsWith('/sign-in'))
+  }
+
+  async signInAs(role: 'coordinator' | 'technician' | 'viewer'): Promise<void> {
+    const accounts = {
+      coordinator: ['lindqvist', 'demo-coordinator'],
+      technician: ['osei', 'demo-technician'],
+      viewer: ['coyle', 'demo-viewing-only'],
+    } as const
+    const [name, password] = accounts[role]
+    await this.signIn(name, password)
+    await this.sees('machines in')
+  }
+
+  /** The control a label names. */
+  async field(label: string): Promise<ElementHandle<HTMLInputElement>> {
+    const handle = await this.page.waitForFunction(
+      (wanted) => {
+        const labels = [...document.querySelectorAll('label')].filter(
+          (each) => each.getClientRects().length > 0,
+        )
+        const plain = (text: string | null) => (text ?? '').replace(' · optional', '').trim()
+        const found = labels.findLast((each) => plain(each.textContent) === wanted)
+        const byLabel = found?.htmlFor
+          ? document.getElementById(found.htmlFor)
+          : found?.querySelector('input')
+        return byLabel ?? document.querySelector(`[aria-label="${wanted}"]`)
+      },
+      {},
+      label,
+    )
+    return handle.asElement() as ElementHandle<HTMLInputElement>
+  }
+
+  /** Clears a field and types into it with real keys. */
+  async type(label: string, text: string): Promise<void> {
+    const input = await this.field(label)
+    const kind = await input.evaluate((element) => element.type)
+    if (kind === 'date' || kind === 'time') {
+      await input.evaluate((element, value) => {
+        const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!
+        set.call(element, value)
+        element.dispatchEvent(new Event('input', { bubbles: true }))
+      }, text)
+      return
+    }
+    await input.evaluate((element) => {
+      element.scrollIntoView({ block: 'center' })
+      element.focus()
+      element.select()
+    })
+    if (text === '') await this.page.keyboard.press('Backspace')
+    else await this.page.keyboard.type(text)
+  }
+
+  async choose(label: string, option: string): Promise<void> {
+    const select = await this.field(label)
+    await this.page.waitForFunction(
+      (element, wanted) =>
+        [...(element as unknown as HTMLSelectElement).options].some((each) => each.text === wanted),
+      {},
+      select,
+      option,
+    )
+    const value = await select.evaluate(
+      (element, wanted) =>
+        [...(element as unknown as HTMLSelectElement).options].find((each) => each.text === wanted)!.value,
+      option,
+    )
+    await (select as unknown as ElementHandle<HTMLSelectElement>).select(value)
+  }
+
+  /** What a field holds now. */
+  async holds(label: string): Promise<string> {
+    return (await this.field(label)).evaluate((element) => element.value)
+  }
+
+  /** The sentence beside a field that says what is wrong with it. */
+  async errorOf(label: string): Promise<string> {
+    const input = await this.field(label)
+    const handle = await this.page.waitForFunction(
+      (element) => document.getElementById(`${(element as HTMLElement).id}-help`),
+      {},
+      input,
+    )
+    return this.page.evaluate((element) => (element as HTMLElement | null)?.textContent ?? '', handle)
+  }
+
+  /** Presses the button, link or choice with this name; the last such where there are several. */
+  async press(name: string, within = 'body'): Promise<void> {
+    const handle = await this.page.waitForFunction(
+      (wanted, scope) => {
+        const inside = [...document.querySelectorAll(scope)].findLast(
+          (each) => each.getClientRects().length > 0,
+        )
+        const all = [
+          ...(inside?.querySelectorAll<HTMLElement>('button, a, label, summary, [role=button]') ?? []),
+        ]
+        const plain = (text: string | null) =>
+          (text ?? '').replaceAll('\u00a0', ' ').replace(/\s+/g, ' ').trim()
+        return (
+          all.findLast(
+            (each) =>
+              (plain(each.textContent) === wanted || each.getAttribute('aria-label') === wanted) &&
+              each.getClientRects().length > 0 &&
+              !(each as HTMLButtonElement).disabled,
+          ) ?? null
+        )
+      },
+      {},
+      name,
+      within,
+    )
+    const element = handle.asElement() as ElementHandle<HTMLElement>
+    await element.evaluate((each) => each.scrollIntoView({ block: 'center' }))
+    await element.click()
+  }
+
+  /** Waits until these words are on the page. */
+  async sees(words: string): Promise<void> {
+    try {
+      await this.page.waitForFunction(
+        (wanted) => document.body.innerText.replaceAll('\u00a0', ' ').replace(/\s+/g, ' ').includes(wanted),
+        {},
+        words,
+      )
+    } catch {
+      throw new Error(`“${words}” never appeared. The page says:\n${await this.text()}`)
+    }
+  }
+
+  async text(): Promise<string> {
+    return (await this.page.evaluate(() => document.body.innerText))
+      .replaceAll('\u00a0', ' ')
+      .replace(/[ \t]+/g, ' ')
+  }
+}
