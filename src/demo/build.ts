@@ -319,7 +319,7 @@ async function tellStories(today: string): Promise<void> {
     'T-09 meter',
     addDays(today, -1),
     '16:40',
-    String(Math.round((await shownLast('T-09')) * 10 + 448)),
+    String(Math.round((await shownLast('T-09')) * 10 + 312)),
     'crew 2',
     false,
   )

@@ -101,9 +101,12 @@ export const machines: DemoMachine[] = [
   van('V-12', 'market van', 'Harbour yard', '12', 'weekdayLight', 1290, 9, [
     ['P-22', 'Tarnwick C5', '44022', 1290, 1],
   ]),
-  van('V-15', 'night van', 'Harbour yard', '15', 'nights', 5480, 2, [
-    ['P-23', 'Tarnwick C5', '43870', 2210, 1],
-  ]),
+  {
+    ...van('V-15', 'night van', 'Harbour yard', '15', 'nights', 5480, 2, [
+      ['P-23', 'Tarnwick C5', '43870', 2210, 1],
+    ]),
+    meterReplaced: 154,
+  },
   van('V-21', 'facade van', 'Upland yard', '5', 'weekdayLight', 620, 8, [
     ['P-24', 'Tarnwick C5', '44107', 620, 1],
   ]),

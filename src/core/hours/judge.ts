@@ -206,8 +206,9 @@ function contradiction(
 }
 
 /**
- * The slip whose value fits the band best. A missing digit fits almost anything in a wide band, so it
- * is only offered for what is impossible, and is never `sure`.
+ * The slip whose value fits the band best. What is impossible may be explained by a value up to twice
+ * as far out as the band: a misplaced point after a busy week is still a misplaced point. A missing
+ * digit fits almost anything in a wide band, so it must lie inside it, and is never `sure`.
  */
 function fittingSlip(
   value: number,
@@ -215,13 +216,14 @@ function fittingSlip(
   band: { expected: number; low: number; high: number },
   impossible: boolean,
 ) {
+  const further = impossible ? band.high + (band.high - band.low) : band.high
   const fitting = possibleSlips(value, face)
-    .filter((slip) => slip.value >= band.low && slip.value <= band.high)
     .map((slip) => ({
       ...slip,
       sure: slip.how !== 'a digit is missing',
       off: Math.abs(slip.value - band.expected),
     }))
+    .filter((slip) => slip.value >= band.low && slip.value <= (slip.sure ? further : band.high))
     .filter((slip) => impossible || slip.sure)
     .sort((a, b) => Number(b.sure) - Number(a.sure) || a.off - b.off)
   return fitting[0]

@@ -66,7 +66,7 @@ export function MeterPart({
           {event.note && `: ${event.note}`}
         </p>
       ))}
-      {edit}
+      {edit && <div className="meter-actions">{edit}</div>}
     </Part>
   )
 }

@@ -31,9 +31,9 @@ export function ReadingsTable({ meter, today, mayEnter, maySettleAll, settle }: 
     {
       name: 'Read',
       cell: (row) => (
-        <>
-          <span className="nowrap">{showDay(row.day, today)}</span> <span className="second">{row.time}</span>
-        </>
+        <span className="nowrap">
+          {showDay(row.day, today)} <span className="second">{row.time}</span>
+        </span>
       ),
     },
     {
@@ -49,7 +49,7 @@ export function ReadingsTable({ meter, today, mayEnter, maySettleAll, settle }: 
         </span>
       ),
     },
-    { name: 'Read by', cell: (row) => row.readBy || row.recordedBy },
+    { name: 'Read by', cell: (row) => <span className="nowrap">{row.readBy || row.recordedBy}</span> },
     { name: 'Verdict', cell: (row) => <VerdictCell row={row} /> },
     {
       name: '',
@@ -61,6 +61,7 @@ export function ReadingsTable({ meter, today, mayEnter, maySettleAll, settle }: 
             today={today}
             settle={settle}
             label={row.status === 'doubted' ? 'Settle' : 'Correct'}
+            quiet={row.status !== 'doubted'}
           />
         ) : null,
     },

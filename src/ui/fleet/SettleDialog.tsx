@@ -25,6 +25,8 @@ type Props = {
   settle: (input: SettlementInput) => Promise<Outcome>
   /** What the button that opens it says. */
   label: string
+  /** For rows where nothing is wrong: a word rather than a box. */
+  quiet?: boolean
 }
 
 type Values = {
@@ -40,7 +42,7 @@ type Values = {
 }
 
 /** Settles a reading in doubt, or corrects one: what happened is asked, never assumed. */
-export function SettleDialog({ meter, reading, today, settle, label }: Props) {
+export function SettleDialog({ meter, reading, today, settle, label, quiet = false }: Props) {
   const [values, setValues] = useState<Values | null>(null)
   const toast = useToast()
   const { face } = meter
@@ -76,7 +78,11 @@ export function SettleDialog({ meter, reading, today, settle, label }: Props) {
     })
   return (
     <>
-      <Button variant="outlined" onClick={open}>
+      <Button
+        variant={quiet ? 'text' : 'outlined'}
+        className={quiet ? 'row-button' : undefined}
+        onClick={open}
+      >
         {label}
       </Button>
       <Dialog

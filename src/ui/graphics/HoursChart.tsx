@@ -46,6 +46,7 @@ export function HoursChart({ points, doubts, events, unit, today }: Props) {
     .filter((doubt) => Date.parse(doubt.at) >= start)
     .map((doubt) => ({ time: Date.parse(doubt.at), hours: Math.min(Math.max(doubt.value, low), ceiling) }))
   const first = data[0]?.time ?? end
+  const ticks = niceTicks(low, doubtful.length > 0 ? ceiling : high)
   const sentence = `Hours from ${showNumber(Math.round(low))} to ${showNumber(Math.round(high))} ${unit} since ${showDay(isoDay(first), today)}, ${data.length} readings${
     doubtful.length > 0 ? `, ${doubtful.length} in doubt` : ''
   }.`
@@ -69,12 +70,12 @@ export function HoursChart({ points, doubts, events, unit, today }: Props) {
             minTickGap={36}
           />
           <YAxis
-            domain={[Math.floor(low), Math.ceil(doubtful.length > 0 ? ceiling : high + 1)]}
+            domain={[ticks[0] ?? 0, ticks.at(-1) ?? 1]}
+            ticks={ticks}
             tickFormatter={(value: number) => showNumber(Math.round(value))}
             tick={tick}
             stroke="none"
             width={52}
-            tickCount={4}
           />
           {events.map((event) => (
             <ReferenceLine
@@ -134,6 +135,15 @@ export function HoursChart({ points, doubts, events, unit, today }: Props) {
       </ToggleButtonGroup>
     </figure>
   )
+}
+
+/** Three to five round values that span from low to high. */
+function niceTicks(low: number, high: number): number[] {
+  const rough = Math.max(high - low, 1) / 3
+  const power = 10 ** Math.floor(Math.log10(rough))
+  const step = [1, 2, 5, 10].map((factor) => factor * power).find((candidate) => candidate >= rough) ?? power
+  const start = Math.floor(low / step) * step
+  return Array.from({ length: Math.ceil((high - start) / step) + 1 }, (_, index) => start + index * step)
 }
 
 const tick = { fontSize: 11, fill: 'var(--muted)' }

@@ -17,11 +17,11 @@ const paths: Record<Section, React.ReactNode> = {
   ),
   plan: <path d="M1.5 10Q10 2 18.5 10 10 18 1.5 10ZM10 5v10" />,
   sheets: <path d="m3 5 1.5 1.5L7 4M10 5.5h7M3 10.5 4.5 12 7 9.5M10 11h7M3 16l1.5 1.5L7 15M10 16.5h7" />,
-  stores: <path d="M2.5 17.5v-14M17.5 17.5v-14M2.5 9.5h15M2.5 16h15M5 9V5.5h4V9M11 15.500v-3.500h4v3.5" />,
+  stores: <path d="M2.5 17.5v-14M17.5 17.5v-14M2.5 9.5h15M2.5 16h15M5 9V5.5h4V9M11 15.5v-3.5h4v3.5" />,
   winter: (
-    <path d="M10 1.500v17M2.6 5.800l14.8 8.500M17.4 5.8 2.6 14.300M7.8 3.2 10 5.300l2.2-2.100M7.8 16.8 10 14.700l2.2 2.1" />
+    <path d="M10 1.5v17M2.6 5.8l14.8 8.5M17.4 5.8 2.6 14.3M7.8 3.2 10 5.3l2.2-2.1M7.8 16.8 10 14.7l2.2 2.1" />
   ),
-  evidence: <path d="M4.5 2.500h7.500l4 4v11h-11.500zM7 11.500l2 2 4-4.5" />,
+  evidence: <path d="M4.5 2.5h7.5l4 4v11h-11.5zM7 11.5l2 2 4-4.5" />,
   models: (
     <>
       <path d="m10 2 7 4v8l-7 4-7-4V6Z" />
@@ -62,12 +62,12 @@ export function AtelierMark({ size = 20 }: { size?: number }) {
       viewBox="0 0 20 20"
       fill="none"
       stroke="currentColor"
-      strokeWidth="1.6"
+      strokeWidth="1.3"
       aria-hidden
     >
-      <path d="M1.5 2v16h4.500V2M7.8 2v16h4.500V2M14 2v16h4.500V2" />
+      <path d="M1.8 2.5v15h3.4v-15M8.3 2.5v15h3.4v-15M14.8 2.5v15h3.4v-15" />
       <path
-        d="M2 9h3.500v8.500H2zM8.3 5.500h3.500v12H8.300zM14.5 11H18v6.500h-3.500z"
+        d="M1.8 10h3.4v7.5H1.8zM8.3 6.5h3.4v11H8.3zM14.8 12h3.4v5.5h-3.4z"
         fill="currentColor"
         stroke="none"
       />

@@ -12,10 +12,11 @@ import { ThemeChoice } from '../theme/ThemeChoice'
 
 type Props = {
   change: (input: PasswordChangeInput) => Promise<Outcome>
+  signOut: () => Promise<void>
   signOutEverywhere: () => Promise<void>
 }
 
-export function YouPart({ change, signOutEverywhere }: Props) {
+export function YouPart({ change, signOut, signOutEverywhere }: Props) {
   const toast = useToast()
   const [round, setRound] = useState(0)
   return (
@@ -47,11 +48,18 @@ export function YouPart({ change, signOutEverywhere }: Props) {
         </EntryForm>
       </Part>
       <Part title="Devices">
-        <form action={signOutEverywhere}>
-          <Button type="submit" variant="outlined">
-            Sign out on every device
-          </Button>
-        </form>
+        <div className="actions">
+          <form action={signOut}>
+            <Button type="submit" variant="outlined">
+              Sign out here
+            </Button>
+          </form>
+          <form action={signOutEverywhere}>
+            <Button type="submit" variant="outlined">
+              Sign out on every device
+            </Button>
+          </form>
+        </div>
       </Part>
     </div>
   )

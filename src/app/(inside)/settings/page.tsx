@@ -12,6 +12,7 @@ import { PeoplePart } from '@/ui/settings/PeoplePart'
 import { SettingsTabs, settingsTabs, type SettingsTab } from '@/ui/settings/SettingsTabs'
 import { YardsPart } from '@/ui/settings/YardsPart'
 import { YouPart } from '@/ui/settings/YouPart'
+import { signOut } from '../../access/actions'
 import { requireActor } from '../../access/session'
 import * as actions from './actions'
 
@@ -40,7 +41,11 @@ export default async function SettingsPage({
       )}
       {active === 'people' && <People actor={actor} />}
       {active === 'you' && (
-        <YouPart change={actions.changeOwnPassword} signOutEverywhere={actions.signOutEverywhere} />
+        <YouPart
+          change={actions.changeOwnPassword}
+          signOut={signOut}
+          signOutEverywhere={actions.signOutEverywhere}
+        />
       )}
     </Page>
   )

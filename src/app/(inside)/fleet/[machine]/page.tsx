@@ -3,7 +3,7 @@ import { showDay } from '@/core/calendar'
 import { bypassKinds, driveKinds, machineKinds, storageKinds } from '@/core/fleet'
 import type { MachinePage } from '@/core/fleet/views'
 import { mayDo } from '@/core/people'
-import { showQuantity, type Quantity, type UnitPreferences } from '@/core/units'
+import { showNumber, showQuantity, type Quantity, type UnitPreferences } from '@/core/units'
 import { getCompany, present } from '@/services/company'
 import { getMachine } from '@/services/fleet'
 import { listPlaceChoices } from '@/services/placeChoices'
@@ -16,6 +16,7 @@ import { MeterPart } from '@/ui/fleet/MeterPart'
 import { MoveDialog } from '@/ui/fleet/MoveDialog'
 import { ReadingDialog } from '@/ui/fleet/ReadingDialog'
 import { ReadingsTable } from '@/ui/fleet/ReadingsTable'
+import { SettleDialog } from '@/ui/fleet/SettleDialog'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { load } from '../../../access/act'
@@ -43,8 +44,9 @@ export default async function MachineDetails({ params }: Params) {
   const mayEnter = mayDo(actor.role, 'readings.enter') && !machine.retiredOn
   const maySettleAll = mayDo(actor.role, 'readings.settle')
   const doubts = machine.meters.flatMap((meter) =>
-    meter.readings.filter((reading) => reading.status === 'doubted'),
+    meter.readings.filter((reading) => reading.status === 'doubted').map((reading) => ({ meter, reading })),
   )
+  const saveMeter = actions.saveMeter.bind(null, machine.id)
 
   async function withdraw(readingId: string) {
     'use server'
@@ -100,26 +102,42 @@ export default async function MachineDetails({ params }: Params) {
               doubts.length === 1 ? 'One reading is in doubt.' : `${doubts.length} readings are in doubt.`
             }
           >
-            Hours and services stand on the last good reading until it is settled, below under Readings.
+            Hours stand on the last good reading until it is settled.
+            {mayEnter && (
+              <div className="actions">
+                {doubts
+                  .filter(({ reading }) => maySettleAll || reading.mine)
+                  .map(({ meter, reading }) => (
+                    <SettleDialog
+                      key={reading.id}
+                      meter={meter}
+                      reading={reading}
+                      today={today}
+                      settle={actions.settleReading}
+                      label={`Settle ${showNumber(reading.value, reading.decimals)} of ${showDay(reading.day, today)}`}
+                    />
+                  ))}
+              </div>
+            )}
           </Note>
         )}
         <div className="columns">
           <div className="stack">
-            {machine.meters.map((meter) => (
+            {machine.meters.map((meter, index) => (
               <MeterPart
                 key={meter.id}
                 meter={meter}
                 today={today}
                 edit={
-                  mayEdit && <MeterDialog meter={meter} save={actions.saveMeter.bind(null, machine.id)} />
+                  mayEdit && (
+                    <>
+                      <MeterDialog meter={meter} save={saveMeter} />
+                      {index === machine.meters.length - 1 && <MeterDialog save={saveMeter} />}
+                    </>
+                  )
                 }
               />
             ))}
-            {mayEdit && (
-              <div>
-                <MeterDialog save={actions.saveMeter.bind(null, machine.id)} />
-              </div>
-            )}
             <Part title="Machine">
               <Facts facts={facts(machine, company.units)} />
             </Part>
