@@ -51,8 +51,18 @@ export async function startApp(data: string, env: Record<string, string> = {}): 
     child.kill(signal)
     await ended
   }
+  // The port is open before start-up has finished: wait for a real answer.
+  const url = `http://localhost:${port}`
+  for (let answered = false; !answered; ) {
+    if (child.exitCode !== null) throw new Error(`The application ended:\n${printed}`)
+    answered = await fetch(`${url}/sign-in`).then(
+      (answer) => answer.ok,
+      () => false,
+    )
+    if (!answered) await new Promise((resolve) => setTimeout(resolve, 100))
+  }
   return {
-    url: `http://localhost:${port}`,
+    url,
     output: () => printed,
     kill: end('SIGKILL'),
     stop: end('SIGTERM'),

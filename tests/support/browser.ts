@@ -162,6 +162,16 @@ export class Person {
     )
     const element = handle.asElement() as ElementHandle<HTMLElement>
     await element.evaluate((each) => each.scrollIntoView({ block: 'center' }))
+    // A dialog that is still closing would catch the click: wait until the button itself is on top.
+    await this.page.waitForFunction(
+      (each) => {
+        const box = (each as HTMLElement).getBoundingClientRect()
+        const top = document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2)
+        return top !== null && ((each as HTMLElement).contains(top) || top.contains(each as HTMLElement))
+      },
+      {},
+      element,
+    )
     await element.click()
   }
 

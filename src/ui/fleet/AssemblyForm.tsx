@@ -35,7 +35,6 @@ type NewProps = {
 export function NewAssemblyForm({ models, choices, today, nextNumber, action }: NewProps) {
   const router = useRouter()
   const toast = useToast()
-  const [saved, setSaved] = useState('')
   const [values] = useState<NewAssemblyInput>(() => ({
     id: uuid(),
     number: nextNumber,
@@ -54,13 +53,10 @@ export function NewAssemblyForm({ models, choices, today, nextNumber, action }: 
     <EntryForm
       schema={newAssemblySchema}
       values={values}
-      action={(typed) => {
-        setSaved(typed.number)
-        return action(typed)
-      }}
-      onDone={() => {
-        toast(`${saved.toUpperCase()} is added.`)
-        router.push(pageOf(saved))
+      action={action}
+      onDone={(_result, typed) => {
+        toast(`${typed.number.toUpperCase()} is added.`)
+        router.push(pageOf(typed.number))
       }}
       submit="Add it"
       cancel={<ButtonLink href="/fleet/pumps">Cancel</ButtonLink>}
@@ -82,18 +78,14 @@ type EditProps = {
 export function EditAssemblyForm({ assembly, models, action }: EditProps) {
   const router = useRouter()
   const toast = useToast()
-  const [saved, setSaved] = useState(assembly.number)
   return (
     <EntryForm
       schema={assemblySchema}
       values={assembly}
-      action={(typed) => {
-        setSaved(typed.number)
-        return action(typed)
-      }}
-      onDone={() => {
-        toast(`${saved.toUpperCase()} is saved.`)
-        router.push(pageOf(saved))
+      action={action}
+      onDone={(_result, typed) => {
+        toast(`${typed.number.toUpperCase()} is saved.`)
+        router.push(pageOf(typed.number))
       }}
       submit="Save"
       cancel={<ButtonLink href={pageOf(assembly.number)}>Cancel</ButtonLink>}

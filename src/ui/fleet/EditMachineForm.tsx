@@ -1,7 +1,6 @@
 'use client'
 
 import { useRouter } from 'next/navigation'
-import { useState } from 'react'
 import { fieldName } from '@/core/audit/words'
 import { machineSchema, type MachineInput } from '@/core/fleet'
 import type { Outcome } from '@/core/problem/outcome'
@@ -22,7 +21,6 @@ type Props = {
 export function EditMachineForm({ machine, yards, units, action }: Props) {
   const router = useRouter()
   const toast = useToast()
-  const [number, setNumber] = useState(machine.number)
   const values = {
     ...machineValues(machine, units),
     id: machine.id,
@@ -32,11 +30,9 @@ export function EditMachineForm({ machine, yards, units, action }: Props) {
     <EntryForm
       schema={machineSchema}
       values={values}
-      action={(typed) => {
-        setNumber(typed.number.trim().toUpperCase())
-        return action(typed)
-      }}
-      onDone={() => {
+      action={action}
+      onDone={(_result, typed) => {
+        const number = typed.number.trim().toUpperCase()
         toast(`${number} is saved.`)
         router.push(`/fleet/${encodeURIComponent(number)}`)
       }}

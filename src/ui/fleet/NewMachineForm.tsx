@@ -61,18 +61,15 @@ export function NewMachineForm({ yards, models, units, today, nextPumpNumber, ac
     },
     pump: blankPump(),
   }))
-  const [saved, setSaved] = useState('')
   return (
     <EntryForm
       schema={newMachineSchema}
       values={values}
-      action={(typed) => {
-        setSaved(typed.number.trim().toUpperCase())
-        return action(typed)
-      }}
-      onDone={() => {
-        toast(`${saved} is in the fleet.`)
-        router.push(`/fleet/${encodeURIComponent(saved)}`)
+      action={action}
+      onDone={(_result, typed) => {
+        const number = typed.number.trim().toUpperCase()
+        toast(`${number} is in the fleet.`)
+        router.push(`/fleet/${encodeURIComponent(number)}`)
       }}
       submit="Add machine"
       cancel={<ButtonLink href="/fleet">Cancel</ButtonLink>}

@@ -14,7 +14,7 @@ type Props<Values extends FieldValues, Result> = {
   values: Values
   /** Saves; problems come back as values and are shown beside their fields. */
   action: (values: Values) => Promise<Outcome<Result>>
-  onDone: (result: Result) => void
+  onDone: (result: Result, typed: Values) => void
   submit: string
   cancel?: ReactNode
   children: ReactNode
@@ -35,7 +35,9 @@ export function EntryForm<Values extends FieldValues, Result>(props: Props<Value
   const form = useForm<Values>({
     defaultValues: values as DefaultValues<Values>,
     resolver: schemaResolver<Values>(schema),
-    mode: 'onTouched',
+    // Not on blur: a message that appears then moves the button away from under the pointer.
+    mode: 'onSubmit',
+    reValidateMode: 'onChange',
   })
   const [general, setGeneral] = useState('')
   const [stale, setStale] = useState<StaleEdit | null>(null)
@@ -59,7 +61,7 @@ export function EntryForm<Values extends FieldValues, Result>(props: Props<Value
       setGeneral('Atelier could not be reached. What you typed is still here: try again in a moment.')
       return
     }
-    if (outcome.ok) onDone(outcome.data)
+    if (outcome.ok) onDone(outcome.data, typed)
     else showProblem(outcome.problem)
   }, focusFirstError)
 

@@ -1,0 +1,28 @@
+import fc from 'fast-check'
+import { addDays, daysBetween, showAge, showDay, showWeekday } from '@/core/calendar'
+
+test.each([
+  ['2026-02-27', 2, '2026-03-01'],
+  ['2024-02-28', 1, '2024-02-29'],
+  ['2026-12-31', 1, '2027-01-01'],
+  ['2026-03-30', -30, '2026-02-28'],
+])('%s and %d days is %s', (day, days, result) => {
+  expect(addDays(day, days)).toBe(result)
+})
+
+test('adding days and counting them agree', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: -20_000, max: 20_000 }), (days) => {
+      expect(daysBetween('2026-10-14', addDays('2026-10-14', days))).toBe(days)
+    }),
+  )
+})
+
+test('days are said as people say them', () => {
+  expect(showDay('2026-10-07', '2026-10-14')).toBe('7\u00a0Oct')
+  expect(showDay('2024-03-01', '2026-10-14')).toBe('1\u00a0Mar 2024')
+  expect([showWeekday('2026-10-14'), showWeekday('1970-01-01')]).toEqual(['Wed', 'Thu'])
+  expect(
+    ['2026-10-14', '2026-10-13', '2026-10-05', '2026-01-05'].map((day) => showAge(day, '2026-10-14')),
+  ).toEqual(['today', 'yesterday', '9 days ago', 'on 5\u00a0Jan'])
+})
