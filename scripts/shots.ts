@@ -27,7 +27,16 @@ const shots: Shot[] = [
       await person.press('Add reading')
       await person.sees('Reading of T-04')
       const meter = await person.field('Engine hours: the meter shows')
-      await meter.type('41.5')
+      const last = Number((await person.text()).match(/Last reading ([\d ]+\.\d)/)![1]!.replaceAll(' ', ''))
+      await meter.type(String(Math.round((last + 1.2) * 10)))
+    },
+  },
+  {
+    name: 'settle',
+    path: '/fleet/T-09',
+    prepare: async (person) => {
+      await person.press('Settle')
+      await person.sees('What happened?')
     },
   },
   { name: 'pump', path: '/fleet/pumps/P-27' },
