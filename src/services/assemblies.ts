@@ -43,6 +43,25 @@ export async function getAssembly(_actor: Actor, reference: string): Promise<Ass
   return { ...assembly!, changes: await changesAround({ assemblyId: row.id }, timeZone) }
 }
 
+/** The pumps on each machine now, without working out their hours. */
+export async function pumpsByMachine(): Promise<Map<string, { number: string; title: string }[]>> {
+  const [rows, fittingRows, modelRows] = await Promise.all([
+    assemblies.all({ kind: 'pump', retiredOn: null }, [['number', 'ASC']]),
+    fittings.all({ status: 'active' }, [['at', 'ASC']]),
+    pumpModels.all(),
+  ])
+  const newest = new Map(fittingRows.map((fitting) => [fitting.assemblyId, fitting]))
+  const titles = new Map(modelRows.map((model) => [model.id, `${model.maker} ${model.name}`]))
+  const byMachine = new Map<string, { number: string; title: string }[]>()
+  for (const { id, number, name, modelId } of rows) {
+    const machineId = newest.get(id)?.machineId
+    if (!machineId) continue
+    const title = (modelId && titles.get(modelId)) || name
+    byMachine.set(machineId, [...(byMachine.get(machineId) ?? []), { number, title }])
+  }
+  return byMachine
+}
+
 /** Assemblies with every stay of each, oldest first. All of them when none are named. */
 export async function loadAssemblies(ids?: string[]): Promise<(AssemblyView & { stays: Stay[] })[]> {
   const which = ids ? { assemblyId: ids } : {}

@@ -20,7 +20,7 @@ import { people } from '@/db/people'
 import { doubtedCounts } from '@/db/readings'
 import { yards } from '@/db/yards'
 import { requirePermission, type Actor } from './actor'
-import { insertAssembly, loadAssemblies } from './assemblies'
+import { insertAssembly, loadAssemblies, pumpsByMachine } from './assemblies'
 import { changesAround, recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
@@ -33,13 +33,13 @@ import { recordReading } from './readings'
 export async function listMachines(_actor: Actor): Promise<MachineLine[]> {
   const company = await ourCompany()
   const { today } = present(company)
-  const [rows, yardRows, meterRows, doubts, lines, assemblies] = await Promise.all([
+  const [rows, yardRows, meterRows, doubts, lines, pumps] = await Promise.all([
     machines.all({}, [['number', 'ASC']]),
     yards.all(),
     meters.all({ retiredOn: null }, [['createdAt', 'ASC']]),
     doubtedCounts(),
     linesOf(),
-    loadAssemblies(),
+    pumpsByMachine(),
   ])
   const doubtsOf = new Map(doubts.map(({ meterId, count }) => [meterId, count]))
   return rows.map((row) => {
@@ -52,9 +52,7 @@ export async function listMachines(_actor: Actor): Promise<MachineLine[]> {
     return {
       ...pick(row),
       yardName: yardRows.find((yard) => yard.id === row.yardId)?.name ?? '',
-      pumps: assemblies
-        .filter((assembly) => assembly.kind === 'pump' && assembly.place.machineId === row.id)
-        .map(({ number, title }) => ({ number, title })),
+      pumps: pumps.get(row.id) ?? [],
       meter: meter ? { name: meter.name, unit: faceOf(meter).unit, decimals: meter.decimals } : null,
       lastReading: newest && day !== undefined ? { value: newest.shown, day, ageDays: ageDays! } : null,
       owesReading:

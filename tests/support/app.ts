@@ -53,7 +53,7 @@ export async function startApp(data: string, env: Record<string, string> = {}): 
   }
   // The port is open before start-up has finished: wait for a real answer.
   const url = `http://localhost:${port}`
-  for (let answered = false; !answered; ) {
+  for (let answered = false; !answered;) {
     if (child.exitCode !== null) throw new Error(`The application ended:\n${printed}`)
     answered = await fetch(`${url}/sign-in`).then(
       (answer) => answer.ok,

@@ -206,7 +206,7 @@ function contradiction(
 }
 
 /**
- * The slip whose value fits the band best. What is impossible may be explained by a value up to twice
+ * The likeliest slip whose value fits the band. What is impossible may be explained by a value up to twice
  * as far out as the band: a misplaced point after a busy week is still a misplaced point. A missing
  * digit fits almost anything in a wide band, so it must lie inside it, and is never `sure`.
  */
@@ -225,6 +225,8 @@ function fittingSlip(
     }))
     .filter((slip) => slip.value >= band.low && slip.value <= (slip.sure ? further : band.high))
     .filter((slip) => impossible || slip.sure)
-    .sort((a, b) => Number(b.sure) - Number(a.sure) || a.off - b.off)
-  return fitting[0]
+  const inside = fitting.filter((slip) => slip.value <= band.high)
+  const candidates = inside.length > 0 ? inside : fitting
+  // They come with the likeliest kind of slip first; of one kind the value nearest to what is expected.
+  return candidates.filter((slip) => slip.how === candidates[0]?.how).sort((a, b) => a.off - b.off)[0]
 }

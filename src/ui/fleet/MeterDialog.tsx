@@ -23,7 +23,7 @@ export function MeterDialog({ meter, save }: Props) {
   return (
     <DialogForm
       label={meter ? 'Edit meter' : 'Add meter'}
-      look={meter ? 'text' : 'outlined'}
+      look="text"
       title={meter ? `Edit ${meter.name}` : 'Add a meter'}
       schema={meterSchema}
       start={() => {

@@ -89,7 +89,12 @@ export const theme = createTheme({
     MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none' } } },
     MuiDialog: {
       styleOverrides: {
-        paper: { border: '1px solid var(--line)', borderTop: '2px solid var(--ink)', borderRadius: 0 },
+        paper: {
+          border: '1px solid var(--line)',
+          borderTop: '2px solid var(--ink)',
+          borderRadius: 0,
+          boxShadow: 'none',
+        },
       },
     },
     MuiDialogTitle: { styleOverrides: { root: { ...text(16, 24, 640), padding: '16px 24px 4px' } } },

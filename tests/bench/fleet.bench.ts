@@ -1,0 +1,203 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import { v7 as uuid } from 'uuid'
+import { metricUnits } from '@/core/units'
+import { closeDatabase, database, migrate } from '@/db'
+import { assemblies, dutyShares, fittings } from '@/db/assemblies'
+import { machines } from '@/db/machines'
+import { meters } from '@/db/meters'
+import { readings } from '@/db/readings'
+import { listAssemblies } from '@/services/assemblies'
+import { getMachine, listMachines } from '@/services/fleet'
+import { recordReading } from '@/services/readings'
+import { setUp, setUpCode } from '@/services/setUp'
+import type { Actor } from '@/services/actor'
+
+/**
+ * A fleet as large as Atelier is meant for: 400 machines, 600 assemblies, five years of weekly readings.
+ * Prints milliseconds; the bare driver's time to read the same rows stands beside them.
+ */
+const size = { machines: 400, assemblies: 600, weeks: 260 }
+
+async function main() {
+  const folder = mkdtempSync(path.join(tmpdir(), 'atelier-bench-'))
+  process.env.ATELIER_DATA = folder
+  await migrate()
+  const actor: Actor = { id: uuid(), name: 'Bench', role: 'coordinator' }
+  const yardId = uuid()
+  await setUp(
+    {
+      code: setUpCode(),
+      company: { name: 'Bench', timeZone: 'UTC', currency: 'EUR', units: metricUnits },
+      yard: { id: yardId, name: 'Yard' },
+      coordinator: { id: actor.id, name: actor.name, signInName: 'bench', password: 'only for measuring' },
+    },
+    'bench',
+  )
+  const meterIds = await fill(actor, yardId)
+  console.log(
+    `${size.machines} machines, ${size.assemblies} assemblies, ${size.machines * size.weeks} readings`,
+  )
+  const rows =
+    'SELECT id, "meterId", at, raw, decimals FROM readings WHERE status = \'accepted\' ORDER BY "meterId", at'
+  await measure('bare driver: read all readings', () => database().query(rows, { raw: true }))
+  await measure('list the fleet', () => listMachines(actor))
+  await measure('list pumps with their hours', () => listAssemblies(actor))
+  await measure('open one machine', () => getMachine(actor, 'M-7'))
+  await measure('record one reading', () =>
+    recordReading(actor, {
+      id: uuid(),
+      meterId: meterIds[8]!,
+      day: new Date().toISOString().slice(0, 10),
+      time: '00:01',
+      typed: '9000',
+      readBy: '',
+      note: '',
+      vouched: true,
+    }),
+  )
+  await measure('50 readings at once, on 50 machines', () =>
+    Promise.all(
+      meterIds
+        .slice(100, 150)
+        .map((meterId) =>
+          recordReading(actor, {
+            id: uuid(),
+            meterId,
+            day: '2026-01-02',
+            time: '00:01',
+            typed: '5000',
+            readBy: '',
+            note: '',
+            vouched: true,
+          }),
+        ),
+    ),
+  )
+  await closeDatabase()
+  rmSync(folder, { recursive: true, force: true })
+}
+
+async function fill(actor: Actor, yardId: string): Promise<string[]> {
+  const begin = Date.now() - size.weeks * 7 * 86_400_000
+  const iso = (week: number) => new Date(begin + week * 7 * 86_400_000).toISOString()
+  const recorded = { recordedAt: iso(0), recordedById: actor.id }
+  const numbers = Array.from({ length: size.machines }, (_, index) => index)
+  const machineRows = numbers.map((index) => ({
+    id: uuid(),
+    number: `M-${index}`,
+    name: 'machine',
+    kind: 'trailer' as const,
+    yardId,
+    bay: '',
+    storage: 'outdoors' as const,
+    inServiceSince: null,
+    drive: 'diesel' as const,
+    driveName: '',
+    drivePower: null,
+    workingPressure: null,
+    flow: null,
+    hoseLength: null,
+    hoseBore: null,
+    tankVolume: null,
+    bypass: 'tank' as const,
+    note: '',
+    retiredOn: null,
+    retiredReason: '',
+    createdAt: iso(0),
+    version: 1,
+  }))
+  await machines.insertMany(machineRows)
+  const meterRows = machineRows.map((machine) => ({
+    id: uuid(),
+    machineId: machine.id,
+    name: 'Engine hours',
+    kind: 'engine' as const,
+    digits: 5,
+    decimals: 1,
+    readingIntervalDays: 7,
+    retiredOn: null,
+    createdAt: iso(0),
+    version: 1,
+  }))
+  await meters.insertMany(meterRows)
+  for (const [index, meter] of meterRows.entries()) {
+    await readings.insertMany(
+      Array.from({ length: size.weeks }, (_, week) => ({
+        id: uuid(),
+        meterId: meter.id,
+        at: iso(week),
+        raw: 1000 + week * (150 + (index % 7) * 20),
+        decimals: 1,
+        typed: '',
+        status: 'accepted' as const,
+        verdict: 'fits' as const,
+        reason: '',
+        vouchedReason: '',
+        source: 'typed' as const,
+        readBy: '',
+        note: '',
+        supersedesId: null,
+        ...recorded,
+        settledAt: null,
+        settledById: null,
+      })),
+    )
+  }
+  const assemblyRows = Array.from({ length: size.assemblies }, (_, index) => ({
+    id: uuid(),
+    number: `P-${index}`,
+    kind: 'accessory' as const,
+    modelId: null,
+    name: 'pump',
+    serial: '',
+    usageScale: 'h' as const,
+    openingKind: 'new' as const,
+    openingUsage: 0,
+    takenOverAt: iso(0),
+    note: '',
+    retiredOn: null,
+    retiredReason: '',
+    createdAt: iso(0),
+    version: 1,
+  }))
+  await assemblies.insertMany(assemblyRows)
+  const active = { status: 'active' as const, ...recorded }
+  await fittings.insertMany(
+    assemblyRows.map((row, index) => ({
+      id: uuid(),
+      assemblyId: row.id,
+      machineId: machineRows[index % size.machines]!.id,
+      yardId: null,
+      slot: '',
+      at: iso(0),
+      reason: '',
+      supersedesId: null,
+      ...active,
+    })),
+  )
+  await dutyShares.insertMany(
+    assemblyRows.map((row, index) => ({
+      id: uuid(),
+      assemblyId: row.id,
+      meterId: meterRows[index % size.machines]!.id,
+      share: 0.8,
+      basis: 'assumed' as const,
+      at: iso(0),
+      ...active,
+    })),
+  )
+  return meterRows.map((meter) => meter.id)
+}
+
+async function measure(what: string, work: () => Promise<unknown>): Promise<void> {
+  const started = performance.now()
+  await work()
+  console.log(`${(performance.now() - started).toFixed(0).padStart(8)} ms  ${what}`)
+}
+
+main().catch((error: unknown) => {
+  console.error(error)
+  process.exit(1)
+})
