@@ -59,20 +59,18 @@ async function main() {
   )
   await measure('50 readings at once, on 50 machines', () =>
     Promise.all(
-      meterIds
-        .slice(100, 150)
-        .map((meterId) =>
-          recordReading(actor, {
-            id: uuid(),
-            meterId,
-            day: '2026-01-02',
-            time: '00:01',
-            typed: '5000',
-            readBy: '',
-            note: '',
-            vouched: true,
-          }),
-        ),
+      meterIds.slice(100, 150).map((meterId) =>
+        recordReading(actor, {
+          id: uuid(),
+          meterId,
+          day: '2026-01-02',
+          time: '00:01',
+          typed: '5000',
+          readBy: '',
+          note: '',
+          vouched: true,
+        }),
+      ),
     ),
   )
   await closeDatabase()

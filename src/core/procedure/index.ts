@@ -1,0 +1,8 @@
+export {
+  composeSheet,
+  type ComposedSheet,
+  type Job,
+  type PartNeed,
+  type SheetStep,
+  type StripOrder,
+} from './compose'

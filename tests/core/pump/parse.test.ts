@@ -1,0 +1,113 @@
+import { readFileSync } from 'node:fs'
+import { allPositions, parsePumpModel, positionName, pumpModelFaults, splitInstance } from '@/core/pump'
+
+type Json = Record<string, any> // eslint-disable-line @typescript-eslint/no-explicit-any -- broken on purpose below
+const data = (): Json => JSON.parse(readFileSync('src/demo/models/ostrel-p3-200.json', 'utf8'))
+
+test('the compact triplex is read, with its defaults filled in', () => {
+  const model = parsePumpModel(data())
+  // Six positions on each of three cylinders, the oil and the inlet filter.
+  expect(allPositions(model)).toHaveLength(6 * 3 + 2)
+  expect(positionName(model, 'hpSeal@2')).toBe('High-pressure seal, cylinder 2')
+  expect(positionName(model, 'oil')).toBe('Crankcase oil')
+  expect(splitInstance('hpSeal@2')).toEqual({ key: 'hpSeal', index: 2 })
+  expect(model.tasks[0]!.tolerance).toEqual({ early: 0.1, late: 0.1 })
+  expect(model.tasks.find((task) => task.key === 'oilChange')!.limit).toEqual({
+    hours: 400,
+    days: 365,
+    firstHours: 50,
+    firstDays: null,
+  })
+})
+
+test('what was read can be written and read again', () => {
+  const model = parsePumpModel(data())
+  expect(parsePumpModel(JSON.parse(JSON.stringify(model)))).toEqual(model)
+})
+
+const broken: [what: string, breakIt: (model: Json) => void, faults: Record<string, string>][] = [
+  [
+    'a dangling part',
+    (model) => (model.positions[2].part = 'gasket'),
+    { 'positions.2.part': 'There is no “gasket” among the parts.' },
+  ],
+  [
+    'a dangling node',
+    (model) => (model.tasks[2].at = 'lid'),
+    { 'tasks.2.at': 'There is no “lid” among the access nodes.' },
+  ],
+  [
+    'a dangling tool in a step',
+    (model) => (model.tasks[0].steps[0].tools = ['crowbar']),
+    { 'tasks.0.steps.0.tools.0': 'There is no “crowbar” among the tools.' },
+  ],
+  [
+    'a circle in the way in',
+    (model) => (model.access[2].parent = 'plungerOut'),
+    {
+      'access.2.parent': 'The way in goes round in a circle: manifold, plungerOut, sealStack, manifold.',
+      'access.3.parent': 'The way in goes round in a circle: sealStack, manifold, plungerOut, sealStack.',
+      'access.4.parent': 'The way in goes round in a circle: plungerOut, sealStack, manifold, plungerOut.',
+    },
+  ],
+  [
+    'a key twice',
+    (model) => model.tools.push({ key: 'hexKey', name: 'x' }),
+    { 'tools.8.key': '“hexKey” stands here twice.' },
+  ],
+  [
+    'no limit',
+    (model) => (model.tasks[0].limit = {}),
+    { 'tasks.0.limit': 'Give a limit in hours, in days, or both.' },
+  ],
+  [
+    'a position that does not repeat as its node does',
+    (model) => (model.tasks[2].positions = ['oil']),
+    {
+      'tasks.2.positions.0':
+        '“Seal stack out” opens for one cylinder at a time, but this position does not repeat by it.',
+    },
+  ],
+  [
+    'stages that do not end at the torque',
+    (model) => (model.fasteners[0].torque.stages = [20, 35]),
+    { 'fasteners.0.torque.stages': 'The stages rise and end at the stated value.' },
+  ],
+  [
+    'a stage that the fastener does not have',
+    (model) => (model.access[2].close[3].stage = 3),
+    { 'access.2.close.3.stage': 'Its fastener has no such stage.' },
+  ],
+  [
+    'a bolt without a place',
+    (model) => model.fasteners[0].layout.pop(),
+    { 'fasteners.0.layout': 'There are 8 of them, but 7 places.' },
+  ],
+  [
+    'another format',
+    (model) => (model.format = 2),
+    { format: 'This is format 1; another version of Atelier wrote this model.' },
+  ],
+]
+
+test.each(broken)('%s is named by its path', (_what, breakIt, faults) => {
+  const model = data()
+  breakIt(model)
+  expect(pumpModelFaults(model)).toEqual(faults)
+})
+
+test('a torque is stated, or says in words why it is not; never blank or zero', () => {
+  const model = data()
+  model.fasteners[0].torque = { state: 'stated', value: 0, unit: 'N·m' }
+  model.fasteners[1].torque = { state: 'byFeel', value: 80 }
+  expect(Object.keys(pumpModelFaults(model))).toEqual(
+    expect.arrayContaining(['fasteners.0.torque.value', 'fasteners.1.torque.value']),
+  )
+})
+
+test.each([[null], ['text'], [[]], [{}], [{ format: 1 }]])(
+  '%p is no model, and says so without crashing',
+  (nonsense) => {
+    expect(Object.keys(pumpModelFaults(nonsense)).length).toBeGreaterThan(0)
+  },
+)
