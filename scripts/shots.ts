@@ -15,6 +15,8 @@ type Shot = {
 /** One picture per main view, from the demo data. */
 const shots: Shot[] = [
   { name: 'sign-in', path: '/sign-in' },
+  { name: 'today', path: '/today' },
+  { name: 'today-dark', path: '/today', theme: 'dark' },
   { name: 'fleet', path: '/fleet' },
   { name: 'fleet-dark', path: '/fleet', theme: 'dark' },
   { name: 'machine', path: '/fleet/T-09' },
@@ -39,10 +41,18 @@ const shots: Shot[] = [
       await person.sees('What happened?')
     },
   },
-  { name: 'pump', path: '/fleet/pumps/P-27' },
+  { name: 'pump', path: '/fleet/pumps/P-04' },
   { name: 'pumps', path: '/fleet/pumps' },
   { name: 'add-machine', path: '/fleet/new' },
   { name: 'models', path: '/models' },
+  {
+    name: 'model',
+    path: '/models',
+    prepare: async (person) => {
+      await person.press('Ostrel P3-200')
+      await person.sees('Torque')
+    },
+  },
   { name: 'settings', path: '/settings' },
 ]
 

@@ -3,5 +3,5 @@ import { requireActor } from './access/session'
 
 export default async function Start() {
   await requireActor()
-  redirect('/fleet')
+  redirect('/today')
 }

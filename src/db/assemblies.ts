@@ -4,6 +4,8 @@ import { table } from './table'
 
 export type AssemblyRow = Omit<AssemblyInput, 'version' | 'takenOverOn'> & {
   takenOverAt: string
+  /** The exact version of its model that its services are composed from; null until one is published. */
+  modelVersionId: string | null
   retiredOn: string | null
   retiredReason: string
   createdAt: string
@@ -21,6 +23,7 @@ export const assemblies = table<AssemblyRow>('assemblies', {
   openingKind: text,
   openingUsage: real,
   takenOverAt: text,
+  modelVersionId: text,
   note: longText,
   retiredOn: day,
   retiredReason: text,

@@ -1,4 +1,5 @@
-import { id, longText, text, whole } from './columns'
+import type { PumpModel } from '@/core/pump'
+import { id, json, longText, text, whole } from './columns'
 import { table } from './table'
 
 export type PumpModelRow = {
@@ -20,3 +21,19 @@ export const pumpModels = table<PumpModelRow>('pump_models', {
   createdAt: text,
   version: whole,
 })
+
+/** A published version of a model's data. Never changed: a correction is the next version. */
+export type PumpModelVersionRow = {
+  id: string
+  modelId: string
+  version: number
+  data: PumpModel
+  publishedAt: string
+  publishedById: string
+}
+
+export const pumpModelVersions = table<PumpModelVersionRow>(
+  'pump_model_versions',
+  { id, modelId: text, version: whole, data: json, publishedAt: text, publishedById: text },
+  ['data'],
+)

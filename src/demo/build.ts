@@ -6,6 +6,7 @@ import { runAt } from '@/services/clock'
 import { instantOf } from '@/services/days'
 import { demoAccounts } from '@/services/demoMode'
 import { addMachine, getMachine, retireMachine } from '@/services/fleet'
+import { tellWear } from './wear'
 import { saveMeter } from '@/services/meters'
 import { addPerson } from '@/services/people'
 import { savePumpModel } from '@/services/pumpModels'
@@ -40,6 +41,8 @@ export async function buildDemo(today: string, say: (line: string) => void): Pro
   say('spare pumps, accessories and the stories')
   await together(() => makeSpares(begin))
   await together(() => tellStories(today))
+  say('the clocks of every pump whose model is published')
+  await tellWear(coordinator, today, timeZone)
 }
 
 async function makeCompany(): Promise<void> {

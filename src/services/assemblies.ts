@@ -17,6 +17,7 @@ import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import { write } from '@/db'
 import { assemblies, dutyShares, fittings, type AssemblyRow, type FittingRow } from '@/db/assemblies'
+import { lives } from '@/db/lives'
 import { machines } from '@/db/machines'
 import { meters } from '@/db/meters'
 import { pumpModels } from '@/db/pumpModels'
@@ -28,6 +29,7 @@ import { ourCompany, present } from './company'
 import { dayOf, instantOf } from './days'
 import { editRow, requireFresh, requireUnique } from './edit'
 import { linesOf } from './meterHistory'
+import { newestVersionId } from './pumpModels'
 import { pastInstant } from './readings'
 
 /** Every assembly with its place and its usage, from a handful of queries. */
@@ -62,20 +64,39 @@ export async function pumpsByMachine(): Promise<Map<string, { number: string; ti
   return byMachine
 }
 
-/** Assemblies with every stay of each, oldest first. All of them when none are named. */
-export async function loadAssemblies(ids?: string[]): Promise<(AssemblyView & { stays: Stay[] })[]> {
+/** Where each assembly was when, and what counted it. All of them when none are named. */
+export async function loadCounting(ids?: string[]) {
   const which = ids ? { assemblyId: ids } : {}
   const byTime: [string, 'ASC'][] = [['at', 'ASC']]
-  const [rows, fittingRows, shareRows, machineRows, yardRows, modelRows, meterRows] = await Promise.all([
-    assemblies.all(ids ? { id: ids } : {}, [['number', 'ASC']]),
+  const [fittingRows, shareRows] = await Promise.all([
     fittings.all({ ...which, status: 'active' }, byTime),
     dutyShares.all({ ...which, status: 'active' }, byTime),
+  ])
+  const lines = await linesOf(ids ? [...new Set(shareRows.map((share) => share.meterId))] : undefined)
+  const fittingsOf = groupBy(fittingRows)
+  const sharesOf = groupBy(shareRows)
+  return (assemblyId: string) => {
+    const moves = fittingsOf.get(assemblyId) ?? []
+    const shares = sharesOf.get(assemblyId) ?? []
+    const stretches = countedStretches(moves, shares).map((stretch) => ({
+      ...stretch,
+      line: lines.get(stretch.meterId) ?? emptyLine,
+    }))
+    return { moves, shares, stretches }
+  }
+}
+
+/** Assemblies with every stay of each, oldest first. All of them when none are named. */
+export async function loadAssemblies(ids?: string[]): Promise<(AssemblyView & { stays: Stay[] })[]> {
+  const [rows, machineRows, yardRows, modelRows, meterRows, counting, { timeZone }] = await Promise.all([
+    assemblies.all(ids ? { id: ids } : {}, [['number', 'ASC']]),
     machines.all(),
     yards.all(),
     pumpModels.all(),
     meters.all(),
+    loadCounting(ids),
+    ourCompany(),
   ])
-  const lines = await linesOf(ids ? [...new Set(shareRows.map((share) => share.meterId))] : undefined)
   const find = <T extends { id: string }>(list: T[]) => new Map(list.map((item) => [item.id, item]))
   const known = {
     machines: find(machineRows),
@@ -83,19 +104,11 @@ export async function loadAssemblies(ids?: string[]): Promise<(AssemblyView & { 
     models: find(modelRows),
     meters: find(meterRows),
   }
-  const fittingsOf = groupBy(fittingRows)
-  const sharesOf = groupBy(shareRows)
   const instant = now()
-  const { timeZone } = await ourCompany()
   const dayAt = (at: string) => dayOf(at, timeZone)
 
   return rows.map((row) => {
-    const moves = fittingsOf.get(row.id) ?? []
-    const shares = sharesOf.get(row.id) ?? []
-    const stretches = countedStretches(moves, shares).map((stretch) => ({
-      ...stretch,
-      line: lines.get(stretch.meterId) ?? emptyLine,
-    }))
+    const { moves, shares, stretches } = counting(row.id)
     const stays = moves.map((move, index): Stay => {
       const until = moves[index + 1]?.at ?? null
       const machine = move.machineId ? known.machines.get(move.machineId) : undefined
@@ -179,6 +192,7 @@ export async function insertAssembly(
   const row: AssemblyRow = {
     ...values,
     takenOverAt,
+    modelVersionId: values.modelId ? await newestVersionId(values.modelId) : null,
     retiredOn: null,
     retiredReason: '',
     createdAt: now(),
@@ -223,7 +237,7 @@ export async function saveAssembly(actor: Actor, input: AssemblyInput): Promise<
       assemblies,
       { entity: 'assembly', name: values.number },
       { id, version: version! },
-      { ...values, takenOverAt },
+      { ...values, takenOverAt, modelVersionId: await versionAfterEdit(before, values.modelId) },
       {
         assemblyId: id,
         machineId: first?.machineId ?? null,
@@ -234,8 +248,15 @@ export async function saveAssembly(actor: Actor, input: AssemblyInput): Promise<
     if (first && first.at !== takenOverAt) {
       await fittings.update({ id: first.id }, { at: takenOverAt })
       await dutyShares.update({ assemblyId: id, status: 'active', at: first.at }, { at: takenOverAt })
+      await lives.update({ assemblyId: id, startedAt: first.at }, { startedAt: takenOverAt })
     }
   })
+}
+
+/** A pump keeps the version it goes by, unless it turns out to be another model. */
+async function versionAfterEdit(before: AssemblyRow, modelId: string | null): Promise<string | null> {
+  if (modelId === before.modelId) return before.modelVersionId
+  return modelId ? newestVersionId(modelId) : null
 }
 
 /** Moves an assembly to another machine, another place or the shelf; its hours and its record go with it. */

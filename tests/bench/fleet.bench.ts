@@ -154,6 +154,7 @@ async function fill(actor: Actor, yardId: string): Promise<string[]> {
     openingKind: 'new' as const,
     openingUsage: 0,
     takenOverAt: iso(0),
+    modelVersionId: null,
     note: '',
     retiredOn: null,
     retiredReason: '',

@@ -58,7 +58,7 @@ export class Person {
     } as const
     const [name, password] = accounts[role]
     await this.signIn(name, password)
-    await this.sees('machines in')
+    await this.page.waitForSelector('.rail')
   }
 
   /** The control a label names. */

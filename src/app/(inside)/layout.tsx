@@ -6,6 +6,7 @@ import { signOut } from '../access/actions'
 import { requireActor } from '../access/session'
 
 const sections: RailSection[] = [
+  { section: 'today', label: 'Today', href: '/today' },
   { section: 'fleet', label: 'Fleet', href: '/fleet' },
   { section: 'models', label: 'Models', href: '/models' },
   { section: 'settings', label: 'Settings', href: '/settings' },

@@ -28,7 +28,6 @@ export function daysBetweenInstants(from: string, to: string): number {
 }
 
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
-const weekdays = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat']
 
 /**
  * A day as a person says it: `7 Oct`, with the year where it is not the year of `today`.
@@ -41,9 +40,14 @@ export function showDay(day: Day, today?: Day): string {
   return today !== undefined && today.startsWith(String(year)) ? short : `${short} ${year}`
 }
 
-/** @example showWeekday('2026-10-14') // 'Wed' */
-export function showWeekday(day: Day): string {
-  return weekdays[(dayNumber(day) + 4) % 7] as string
+const longMonths =
+  'January February March April May June July August September October November December'.split(' ')
+const longWeekdays = 'Sunday Monday Tuesday Wednesday Thursday Friday Saturday'.split(' ')
+
+/** @example showLongDay('2026-10-14') // 'Wednesday 14 October' */
+export function showLongDay(day: Day): string {
+  const [, month, date] = day.split('-').map(Number) as [number, number, number]
+  return `${longWeekdays[(dayNumber(day) + 4) % 7]} ${date}\u00a0${longMonths[month - 1]}`
 }
 
 /** How long ago a day was: `today`, `yesterday`, `9 days ago`, `on 3 Nov`. */

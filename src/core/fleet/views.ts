@@ -7,7 +7,11 @@ import type { MeterInput } from '../hours/schema'
 
 export type YardView = Required<YardInput> & { machines: number }
 
-export type PumpModelView = Required<PumpModelInput> & { pumps: number }
+export type PumpModelView = Required<PumpModelInput> & {
+  pumps: number
+  /** The newest published version of its data; null where there is none. */
+  published: number | null
+}
 
 export type MachineLine = Pick<
   MachineInput,

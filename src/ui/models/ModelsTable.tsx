@@ -1,5 +1,6 @@
 'use client'
 
+import Link from 'next/link'
 import type { PumpModelView } from '@/core/fleet/views'
 import type { PumpModelInput } from '@/core/fleet'
 import type { Outcome } from '@/core/problem/outcome'
@@ -14,9 +15,9 @@ export function ModelsTable({ models, mayEdit, save }: Props) {
       name: 'Model',
       by: (row) => `${row.maker} ${row.name}`,
       cell: (row) => (
-        <>
+        <Link href={`/models/${row.id}`} className="row-link">
           {row.maker} <span className="strong">{row.name}</span>
-        </>
+        </Link>
       ),
     },
     {
@@ -28,6 +29,12 @@ export function ModelsTable({ models, mayEdit, save }: Props) {
           {row.note && <div className="second">{row.note}</div>}
         </>
       ),
+    },
+    {
+      name: 'Data',
+      by: (row) => row.published,
+      cell: (row) =>
+        row.published === null ? <span className="second">not published</span> : `version ${row.published}`,
     },
     { name: 'Pumps of it', numeric: true, by: (row) => row.pumps, cell: (row) => row.pumps },
     ...(mayEdit ? [{ name: '', cell: (row: PumpModelView) => <EditCell model={row} save={save} /> }] : []),

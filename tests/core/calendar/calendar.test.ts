@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { addDays, daysBetween, showAge, showDay, showWeekday } from '@/core/calendar'
+import { addDays, daysBetween, showAge, showDay, showLongDay } from '@/core/calendar'
 
 test.each([
   ['2026-02-27', 2, '2026-03-01'],
@@ -21,7 +21,10 @@ test('adding days and counting them agree', () => {
 test('days are said as people say them', () => {
   expect(showDay('2026-10-07', '2026-10-14')).toBe('7\u00a0Oct')
   expect(showDay('2024-03-01', '2026-10-14')).toBe('1\u00a0Mar 2024')
-  expect([showWeekday('2026-10-14'), showWeekday('1970-01-01')]).toEqual(['Wed', 'Thu'])
+  expect([showLongDay('2026-10-14'), showLongDay('1970-01-01')]).toEqual([
+    'Wednesday 14\u00a0October',
+    'Thursday 1\u00a0January',
+  ])
   expect(
     ['2026-10-14', '2026-10-13', '2026-10-05', '2026-01-05'].map((day) => showAge(day, '2026-10-14')),
   ).toEqual(['today', 'yesterday', '9 days ago', 'on 5\u00a0Jan'])

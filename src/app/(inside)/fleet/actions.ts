@@ -9,10 +9,12 @@ import type {
   RetireInput,
 } from '@/core/fleet'
 import type { MeterInput, ReadingInput, SettlementInput } from '@/core/hours'
+import type { ClockStartInput, RenewalInput } from '@/core/wear'
 import * as assemblies from '@/services/assemblies'
 import * as fleet from '@/services/fleet'
 import * as meters from '@/services/meters'
 import * as readings from '@/services/readings'
+import * as wear from '@/services/wear'
 import { act } from '../../access/act'
 
 export async function addMachine(input: NewMachineInput) {
@@ -53,4 +55,10 @@ export async function retireAssembly(input: RetireInput) {
 }
 export async function returnAssembly(input: { id: string; version: number }) {
   return act((actor) => assemblies.returnAssembly(actor, input))
+}
+export async function startClocks(input: ClockStartInput) {
+  return act((actor) => wear.startClocks(actor, input))
+}
+export async function recordRenewal(input: RenewalInput) {
+  return act((actor) => wear.recordRenewal(actor, input))
 }

@@ -7,3 +7,7 @@ import { act } from '../../access/act'
 export async function savePumpModel(input: PumpModelInput) {
   return act((actor) => models.savePumpModel(actor, input))
 }
+
+export async function publishPumpModel(input: { modelId: string; text: string }) {
+  return act((actor) => models.publishPumpModel(actor, input))
+}

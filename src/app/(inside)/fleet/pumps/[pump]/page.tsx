@@ -8,6 +8,7 @@ import { showNumber } from '@/core/units'
 import { getAssembly } from '@/services/assemblies'
 import { getCompany, present } from '@/services/company'
 import { listPlaceChoices } from '@/services/placeChoices'
+import { getWear } from '@/services/wear'
 import { Note } from '@/ui/feedback/States'
 import { ChangesList } from '@/ui/fleet/ChangesList'
 import { RetireButton } from '@/ui/fleet/MachineActions'
@@ -15,6 +16,10 @@ import { MoveDialog } from '@/ui/fleet/MoveDialog'
 import { countedWords, placeWords, usageWords } from '@/ui/fleet/usageWords'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Facts, Page, Part } from '@/ui/frame/Page'
+import { PositionGrid } from '@/ui/graphics/PositionGrid'
+import { ClockList } from '@/ui/wear/ClockList'
+import { RecordRenewal } from '@/ui/wear/RecordRenewal'
+import { StartClocks } from '@/ui/wear/StartClocks'
 import { load } from '../../../../access/act'
 import { requireActor } from '../../../../access/session'
 import * as actions from '../../actions'
@@ -35,6 +40,7 @@ export default async function AssemblyDetails({ params }: Params) {
     listPlaceChoices(actor),
   ])
   const { today, time } = present(company)
+  const wear = await getWear(actor, assembly.id)
   const mayEdit = mayDo(actor.role, 'fleet.edit')
   const { id, number, version, retiredOn, usageScale } = assembly
   return (
@@ -76,13 +82,51 @@ export default async function AssemblyDetails({ params }: Params) {
       <div className="stack">
         {retiredOn && <Note title={`Retired ${showDay(retiredOn, today)}.`}>{assembly.retiredReason}</Note>}
         <div className="columns">
-          <Part title="Hours on it" aside={countedWords(assembly)}>
-            <p className="meter-total">
-              <span className="figure">{usageWords(assembly)}</span>
-            </p>
-            <Facts facts={facts(assembly, today)} />
-          </Part>
           <div className="stack">
+            {wear?.started && (
+              <Part title="Positions" aside="hours on each part · folded corner: the last one came out early">
+                <PositionGrid grid={wear.grid} columns={wear.columns} unit={wear.unit} />
+              </Part>
+            )}
+            <Part title="Hours on it" aside={countedWords(assembly)}>
+              <p className="meter-total">
+                <span className="figure">{usageWords(assembly)}</span>
+              </p>
+              <Facts facts={facts(assembly, today)} />
+            </Part>
+          </div>
+          <div className="stack">
+            {wear && (
+              <Part title="Services, most urgent first" aside="days from its present use, an estimate">
+                {wear.started ? (
+                  <ClockList view={wear} today={today} />
+                ) : (
+                  <p className="second">Its clocks have not been started yet.</p>
+                )}
+                {mayEdit && !retiredOn && (
+                  <div className="actions">
+                    {wear.started ? (
+                      <RecordRenewal
+                        view={wear}
+                        today={today}
+                        takenOverOn={assembly.takenOverOn}
+                        record={actions.recordRenewal}
+                      />
+                    ) : (
+                      <StartClocks
+                        assemblyId={id}
+                        number={number}
+                        opening={openingWords(assembly)}
+                        start={actions.startClocks}
+                      />
+                    )}
+                  </div>
+                )}
+                <p className="second">
+                  By version {wear.modelVersion} of {wear.title}. {wear.notice}
+                </p>
+              </Part>
+            )}
             <Part title="Where it has been" aside="hours and record go with it">
               <Stays assembly={assembly} today={today} />
             </Part>
@@ -96,12 +140,19 @@ export default async function AssemblyDetails({ params }: Params) {
   )
 }
 
+function openingWords(assembly: AssemblyPage): string {
+  const unit = assembly.usageScale === 'h' ? 'h' : 'strokes'
+  return assembly.openingKind === 'unknown'
+    ? 'hours unknown'
+    : `${showNumber(assembly.openingUsage)}\u00a0${unit}`
+}
+
 function facts(assembly: AssemblyPage, today: string): [string, React.ReactNode][] {
   const unit = assembly.usageScale === 'h' ? 'h' : 'strokes'
-  const opening =
-    assembly.openingKind === 'known' || assembly.openingKind === 'assumed'
-      ? `${openingKinds[assembly.openingKind]}: ${showNumber(assembly.openingUsage)}\u00a0${unit}`
-      : openingKinds[assembly.openingKind]
+  const known = assembly.openingKind === 'known' || assembly.openingKind === 'assumed'
+  const opening = known
+    ? `${openingKinds[assembly.openingKind]}: ${openingWords(assembly)}`
+    : openingKinds[assembly.openingKind]
   return [
     ['Taken over', `${showDay(assembly.takenOverOn, today)} · ${opening}`],
     ['Since then', `${showNumber(Math.round(assembly.usedSinceTakeOver))}\u00a0${unit}`],

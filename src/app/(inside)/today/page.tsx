@@ -1,0 +1,56 @@
+import type { Metadata } from 'next'
+import { showLongDay } from '@/core/calendar'
+import { getCompany, present } from '@/services/company'
+import { listMachines } from '@/services/fleet'
+import { listWear } from '@/services/wear'
+import { EmptyState } from '@/ui/feedback/States'
+import { ButtonLink } from '@/ui/frame/ButtonLink'
+import { Page } from '@/ui/frame/Page'
+import { TodayList } from '@/ui/today/TodayList'
+import { requireActor } from '../../access/session'
+
+export const metadata: Metadata = { title: 'Today' }
+
+export default async function TodayPage() {
+  const actor = await requireActor('/today')
+  const [company, wear, machines] = await Promise.all([
+    getCompany(actor),
+    listWear(actor),
+    listMachines(actor),
+  ])
+  const { today } = present(company)
+  const due = wear.flatMap((view) =>
+    view.clocks.filter((clock) => clock.state !== 'healthy').map((clock) => ({ view, clock })),
+  )
+  const past = due.filter(({ clock }) => clock.share > 1).length
+  const owing = machines.filter((machine) => machine.owesReading)
+  const doubtful = machines.filter((machine) => machine.doubts > 0 && !machine.retiredOn)
+  return (
+    <Page
+      title={showLongDay(today)}
+      summary={summary(past, due.length - past, owing.length, doubtful.length)}
+    >
+      {machines.length === 0 ? (
+        <EmptyState
+          title="Nothing to do yet"
+          action={<ButtonLink href="/fleet/new">Add the first machine</ButtonLink>}
+        >
+          Today fills itself from the fleet: services that come due, meters to read, readings in doubt.
+        </EmptyState>
+      ) : (
+        <TodayList due={due} owing={owing} doubtful={doubtful} today={today} />
+      )}
+    </Page>
+  )
+}
+
+function summary(past: number, soon: number, owing: number, doubtful: number): string {
+  const count = (number: number, one: string, many: string) =>
+    `${number === 0 ? 'No' : number} ${number === 1 ? one : many}`
+  const parts = [
+    `${count(past, 'service is', 'services are')} past the limit, ${count(soon, 'comes', 'come').toLowerCase()} due soon.`,
+    `${count(owing, 'machine owes', 'machines owe')} a reading.`,
+  ]
+  if (doubtful > 0) parts.push(`${count(doubtful, 'machine has', 'machines have')} a reading in doubt.`)
+  return parts.join(' ')
+}

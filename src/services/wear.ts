@@ -1,0 +1,355 @@
+import 'server-only'
+import { v7 as uuid } from 'uuid'
+import { addDays, daysBetween } from '@/core/calendar'
+import { usageSinceTakeOver, weeklyUse, type CountedStretch } from '@/core/hours'
+import { conflict, invalid, notFound } from '@/core/problem'
+import { check } from '@/core/problem/check'
+import {
+  allPositions,
+  indicesOf,
+  instancesOf,
+  positionName,
+  repeatName,
+  type PositionKey,
+  type PumpModel,
+} from '@/core/pump'
+import {
+  clockOf,
+  clockStartSchema,
+  positionsOf,
+  renewalSchema,
+  taskClocks,
+  type ClockStartInput,
+  type RenewalInput,
+  type Since,
+  type TaskClock,
+} from '@/core/wear'
+import type { ClockView, PositionView, WearView } from '@/core/wear/views'
+import { write } from '@/db'
+import { assemblies, type AssemblyRow } from '@/db/assemblies'
+import { lives, type LifeRow } from '@/db/lives'
+import { machines } from '@/db/machines'
+import { pumpModelVersions } from '@/db/pumpModels'
+import { requirePermission, type Actor } from './actor'
+import { loadCounting } from './assemblies'
+import { recordChange } from './audit'
+import { now } from './clock'
+import { ourCompany, present } from './company'
+import { dayOf, instantOf } from './days'
+
+/** The clocks of every pump in service whose model is published: worst pump first. */
+export async function listWear(_actor: Actor): Promise<WearView[]> {
+  return loadWear()
+}
+
+/** The clocks of one pump, or null where its model has no published data. */
+export async function getWear(_actor: Actor, assemblyId: string): Promise<WearView | null> {
+  return (await loadWear([assemblyId]))[0] ?? null
+}
+
+async function loadWear(ids?: string[]): Promise<WearView[]> {
+  const company = await ourCompany()
+  const [rows, versions, lifeRows, machineRows, counting] = await Promise.all([
+    assemblies.all({ retiredOn: null, ...(ids ? { id: ids } : {}) }, [['number', 'ASC']]),
+    pumpModelVersions.all(),
+    lives.all({ status: 'active', ...(ids ? { assemblyId: ids } : {}) }, [['startedAt', 'ASC']]),
+    machines.all(),
+    loadCounting(ids),
+  ])
+  const versionOf = new Map(versions.map((version) => [version.id, version]))
+  const machineOf = new Map(machineRows.map((machine) => [machine.id, machine]))
+  const livesOf = new Map<string, LifeRow[]>()
+  for (const life of lifeRows) {
+    const own = livesOf.get(life.assemblyId)
+    if (own) own.push(life)
+    else livesOf.set(life.assemblyId, [life])
+  }
+  const { instant, today } = present(company)
+  const views = rows.flatMap((row): WearView[] => {
+    const version = row.modelVersionId ? versionOf.get(row.modelVersionId) : undefined
+    if (!version) return []
+    const { moves, stretches } = counting(row.id)
+    const place = moves.at(-1)
+    const machine = place?.machineId ? machineOf.get(place.machineId) : undefined
+    const facts = {
+      row,
+      model: version.data,
+      own: livesOf.get(row.id) ?? [],
+      stretches,
+      instant,
+      today,
+      timeZone: company.timeZone,
+    }
+    const { clocks, record } = clocksOf(facts)
+    return [
+      {
+        assemblyId: row.id,
+        number: row.number,
+        title: `${version.data.maker} ${version.data.name}`,
+        serial: row.serial,
+        machineNumber: machine?.number ?? null,
+        machineName: machine?.name ?? null,
+        yardId: machine?.yardId ?? place?.yardId ?? null,
+        unit: row.usageScale,
+        modelVersion: version.version,
+        notice: version.data.notice,
+        started: Object.keys(record.lives).length > 0,
+        clocks,
+        ...gridOf(facts, record.lives),
+        renewals: version.data.tasks
+          .filter((task) => task.kind === 'renew' || task.kind === 'change')
+          .map((task) => ({
+            task: task.key,
+            name: task.name,
+            positions: positionsOf(version.data, task).map((key) => ({
+              key,
+              label: positionName(version.data, key),
+            })),
+          })),
+      },
+    ]
+  })
+  const worst = (view: WearView) => view.clocks[0]?.share ?? 0
+  return views.sort((a, b) => worst(b) - worst(a))
+}
+
+type Facts = {
+  row: AssemblyRow
+  model: PumpModel
+  own: LifeRow[]
+  stretches: CountedStretch[]
+  instant: string
+  today: string
+  timeZone: string
+}
+
+/** Usage at an instant, counted from the take-over: lives are compared on this scale. */
+function usageAt(facts: Facts, at: string): number {
+  return usageSinceTakeOver(facts.stretches, at)
+}
+
+function clocksOf(facts: Facts) {
+  const present: Record<PositionKey, Since> = {}
+  for (const life of facts.own) {
+    if (life.endedAt !== null) continue
+    present[life.position] = {
+      usage: usageAt(facts, life.startedAt) - life.carriedUsage,
+      day: dayOf(life.carriedFrom ?? life.startedAt, facts.timeZone),
+      first: life.first === 1,
+      assumed: life.assumed === 1,
+    }
+  }
+  const record = { usage: usageAt(facts, facts.instant), today: facts.today, lives: present, done: {} }
+  const perDay = presentUsePerDay(facts)
+  return { record, clocks: taskClocks(facts.model, record).map((item) => asView(item, facts.today, perDay)) }
+}
+
+/** Present use a day, by the meter that counts the assembly now; null on the shelf or without readings. */
+function presentUsePerDay(facts: Facts): number | null {
+  const now = facts.stretches.at(-1)
+  if (!now || now.to !== null) return null
+  const weekly = weeklyUse(now.line, 6)
+  return weekly === null || weekly <= 0 ? null : (weekly / 7) * now.share
+}
+
+function asView(
+  { task, positions, where, clock, assumed }: TaskClock,
+  today: string,
+  perDay: number | null,
+): ClockView {
+  const byHours = clock.hoursLeft === null || perDay === null ? null : clock.hoursLeft / perDay
+  const days = [byHours, clock.daysLeft].filter((left) => left !== null)
+  return {
+    task: task.key,
+    name: task.name,
+    kind: task.kind,
+    where,
+    positions,
+    state: clock.state,
+    share: clock.share,
+    by: clock.by,
+    hoursUsed: clock.hoursUsed,
+    daysUsed: clock.daysUsed,
+    hoursLimit: clock.hoursLimit,
+    daysLimit: clock.daysLimit,
+    early: task.tolerance.early,
+    late: task.tolerance.late,
+    assumed,
+    aboutDay: days.length === 0 ? null : addDays(today, Math.round(Math.min(...days))),
+  }
+}
+
+function gridOf(facts: Facts, present: Record<PositionKey, Since>): Pick<WearView, 'grid' | 'columns'> {
+  const { model } = facts
+  const shown = model.positions.filter((position) => position.repeat !== null)
+  const repeat = shown[0]?.repeat ?? null
+  const columns =
+    repeat === null ? [] : indicesOf(model, repeat).map((index) => repeatName(model, repeat, index ?? 1))
+  const grid = model.zones
+    .map((zone) => ({
+      zone: zone.name,
+      rows: shown
+        .filter((position) => position.zone === zone.key && position.repeat === repeat)
+        .map((position) => {
+          const task = model.tasks.find(
+            (each) => each.kind === 'renew' && each.positions.includes(position.key),
+          )
+          const cells = instancesOf(model, position).flatMap((key): PositionView[] => {
+            const since = present[key]
+            if (!since || !task) return []
+            const used = {
+              hours: Math.max(0, usageAt(facts, facts.instant) - since.usage),
+              days: daysBetween(since.day, facts.today),
+            }
+            const clock = clockOf(used, task.limit, task.tolerance, since.first)
+            return [
+              {
+                position: key,
+                used: used.hours,
+                limit: clock.hoursLimit,
+                state: clock.state,
+                early: task.tolerance.early,
+                assumed: since.assumed,
+                was: reachedBefore(facts, key, task.limit.hours, task.tolerance.early),
+              },
+            ]
+          })
+          return { key: position.key, name: position.name, limit: task?.limit.hours ?? null, cells }
+        }),
+    }))
+    .filter((zone) => zone.rows.length > 0)
+  return { grid, columns }
+}
+
+/** What the part before the present one had reached, where it came out before its time. */
+function reachedBefore(
+  facts: Facts,
+  position: PositionKey,
+  limit: number | null,
+  early: number,
+): number | null {
+  const last = facts.own.filter((life) => life.position === position && life.endedAt !== null).at(-1)
+  if (!last || limit === null) return null
+  const reached = usageAt(facts, last.endedAt!) - usageAt(facts, last.startedAt) + last.carriedUsage
+  return reached < limit * (1 - early) ? reached : null
+}
+
+/**
+ * Starts the clocks of a pump that has none: every part as old as the pump itself, or counted from the
+ * take-over. What is known better is then entered as renewals.
+ */
+export async function startClocks(actor: Actor, input: ClockStartInput): Promise<void> {
+  requirePermission(actor, 'fleet.edit')
+  const { assemblyId, basis } = check(clockStartSchema, input)
+  await write(async () => {
+    const { row, model } = await pumpAndModel(assemblyId)
+    if ((await lives.count({ assemblyId, status: 'active' })) > 0)
+      throw conflict(`The clocks of ${row.number} run already.`)
+    const isNew = row.openingKind === 'new'
+    const recorded = { status: 'active' as const, recordedAt: now(), recordedById: actor.id }
+    await lives.insertMany(
+      allPositions(model).map((position) => ({
+        id: uuid(),
+        assemblyId,
+        position,
+        startedAt: row.takenOverAt,
+        carriedUsage: basis === 'pump' ? row.openingUsage : 0,
+        carriedFrom: null,
+        assumed: isNew ? 0 : 1,
+        first: isNew ? 1 : 0,
+        continuesLifeId: null,
+        endedAt: null,
+        endReason: '',
+        note: '',
+        ...recorded,
+      })),
+    )
+    await recordChange(actor, {
+      entity: 'assembly',
+      entityId: assemblyId,
+      assemblyId,
+      action: 'clocksStarted',
+      summary: `Clocks of ${row.number} started: ${basis === 'pump' ? 'every part as old as the pump' : 'counted from the take-over'}`,
+    })
+  })
+}
+
+/**
+ * Records a renewal that happened without a sheet: ends the lives of those positions on that day and
+ * begins new ones. Positions that are not named keep theirs, so one pump may carry two ages.
+ */
+export async function recordRenewal(actor: Actor, input: RenewalInput): Promise<void> {
+  requirePermission(actor, 'fleet.edit')
+  const renewal = check(renewalSchema, input)
+  await write(async () => {
+    const { row, model } = await pumpAndModel(renewal.assemblyId)
+    if ((await lives.byId(lifeId(renewal.id, 0))) !== null) return
+    const task = model.tasks.find(
+      (each) => each.key === renewal.task && (each.kind === 'renew' || each.kind === 'change'),
+    )
+    if (!task) throw invalid({ task: 'Choose a service of this pump model that renews something.' })
+    const unknown = renewal.positions.filter((position) => !positionsOf(model, task).includes(position))
+    if (unknown.length > 0) throw invalid({ positions: `“${task.name}” has no position “${unknown[0]}”.` })
+    const company = await ourCompany()
+    if (renewal.day > present(company).today) throw invalid({ day: 'This day is still to come.' })
+    const at = instantOf(renewal.day, '12:00', company.timeZone)
+    const instant = at > now() ? now() : at
+    const before = instant < row.takenOverAt
+    const own = await lives.all({
+      assemblyId: row.id,
+      status: 'active',
+      endedAt: null,
+      position: renewal.positions,
+    })
+    const later = own.find((life) => life.startedAt > instant && !before)
+    if (later)
+      throw invalid({ day: `${positionName(model, later.position)} was renewed after this day already.` })
+    const startedAt = before ? row.takenOverAt : instant
+    for (const life of own) {
+      // What was there at the take-over and turns out to be younger never was: the record keeps both.
+      if (before) await lives.update({ id: life.id }, { status: 'superseded' })
+      else await lives.update({ id: life.id }, { endedAt: instant, endReason: renewal.endReason })
+    }
+    await lives.insertMany(
+      renewal.positions.map((position, index) => ({
+        id: lifeId(renewal.id, index),
+        assemblyId: row.id,
+        position,
+        startedAt,
+        carriedUsage: before ? renewal.runSince : 0,
+        carriedFrom: before ? instant : null,
+        assumed: 0,
+        first: 0,
+        continuesLifeId: null,
+        endedAt: null,
+        endReason: '',
+        note: renewal.note,
+        status: 'active',
+        recordedAt: now(),
+        recordedById: actor.id,
+      })),
+    )
+    await recordChange(actor, {
+      entity: 'assembly',
+      entityId: row.id,
+      assemblyId: row.id,
+      action: 'renewed',
+      summary: `${row.number}: ${task.name.toLowerCase()} on ${renewal.day}, ${renewal.positions.map((position) => positionName(model, position)).join('; ')}`,
+      reason: renewal.note,
+    })
+  })
+}
+
+/** The life ids of one renewal follow from its own id, so that sending it twice records it once. */
+function lifeId(renewalId: string, index: number): string {
+  return `${renewalId.slice(0, 32)}-${String(index).padStart(3, '0')}`
+}
+
+async function pumpAndModel(assemblyId: string): Promise<{ row: AssemblyRow; model: PumpModel }> {
+  const row = await assemblies.byId(assemblyId)
+  if (!row) throw notFound('This pump')
+  const version = row.modelVersionId ? await pumpModelVersions.byId(row.modelVersionId) : null
+  if (!version)
+    throw conflict(`The model of ${row.number} has no published data yet: publish it under Models first.`)
+  return { row, model: version.data }
+}

@@ -1,0 +1,144 @@
+import Link from 'next/link'
+import type { MachineLine } from '@/core/fleet/views'
+import { showAge } from '@/core/calendar'
+import type { ClockView, WearView } from '@/core/wear/views'
+import { ButtonLink } from '../frame/ButtonLink'
+import { LifeStrip } from '../graphics/LifeStrip'
+import { PostMark } from '../graphics/PostMark'
+import { inkOf, markOf, stateWords } from '../wear/ClockList'
+import { aboutDayWords, leftWords, usedWords } from '../wear/words'
+
+type Due = { view: WearView; clock: ClockView }
+type Props = { due: Due[]; owing: MachineLine[]; doubtful: MachineLine[]; today: string }
+
+const rank = { overdue: 3, over: 2, dueSoon: 1, healthy: 0 } as const
+
+/** The morning's work in order: decide on services, settle doubts, read meters. */
+export function TodayList({ due, owing, doubtful, today }: Props) {
+  const worstFirst = [...due].sort(
+    (a, b) => rank[b.clock.state] - rank[a.clock.state] || b.clock.share - a.clock.share,
+  )
+  return (
+    <div className="panel today">
+      <section>
+        <header>
+          <span className="step-number">1</span>
+          <h2>Decide</h2>
+          <span className="second">{due.length} services, worst first</span>
+        </header>
+        {worstFirst.length === 0 && <p className="second pad">Every part is inside its limit.</p>}
+        <ul>
+          {worstFirst.map((item) => (
+            <DueRow
+              key={`${item.view.assemblyId} ${item.clock.task} ${item.clock.where}`}
+              {...item}
+              today={today}
+            />
+          ))}
+        </ul>
+      </section>
+      <section>
+        <header>
+          <span className="step-number">2</span>
+          <h2>Settle readings in doubt</h2>
+          <span className="second">hours stand on the last good one until then</span>
+        </header>
+        {doubtful.length === 0 && <p className="second pad">No reading is in doubt.</p>}
+        <ul>
+          {doubtful.map((machine) => (
+            <MachineRow key={machine.id} machine={machine} mark="doubted" action="Settle">
+              {machine.doubts === 1 ? 'One reading in doubt' : `${machine.doubts} readings in doubt`}
+            </MachineRow>
+          ))}
+        </ul>
+      </section>
+      <section>
+        <header>
+          <span className="step-number">3</span>
+          <h2>Read the hour meters</h2>
+          <span className="second">days above are guesses until these are in</span>
+        </header>
+        {owing.length === 0 && <p className="second pad">All are freshly read.</p>}
+        <ul>
+          {owing.map((machine) => (
+            <MachineRow key={machine.id} machine={machine} mark="notRead" action="Read">
+              {machine.lastReading ? `last read ${showAge(machine.lastReading.day, today)}` : 'never read'}
+              {machine.weekly !== null &&
+                machine.lastReading &&
+                `, about +${Math.round((machine.weekly / 7) * machine.lastReading.ageDays)}\u00a0h since`}
+            </MachineRow>
+          ))}
+        </ul>
+      </section>
+    </div>
+  )
+}
+
+function DueRow({ view, clock, today }: Due & { today: string }) {
+  return (
+    <li className="due-row">
+      <PostMark state={markOf[clock.state]} silent />
+      <div>
+        {view.machineNumber ? (
+          <>
+            <Link href={`/fleet/${encodeURIComponent(view.machineNumber)}`} className="row-link strong">
+              {view.machineNumber}
+            </Link>{' '}
+            {view.machineName}
+          </>
+        ) : (
+          'On the shelf'
+        )}
+        <div className="second">
+          {view.title}, {view.number}
+        </div>
+      </div>
+      <div>
+        {clock.name}
+        <div className="second">{clock.where}</div>
+      </div>
+      <div>
+        <LifeStrip
+          share={clock.share}
+          early={clock.early}
+          state={clock.state}
+          says={`${usedWords(clock, view.unit)}, ${stateWords[clock.state]}`}
+        />
+        <div className="second">
+          {clock.assumed ? '~' : ''}
+          {usedWords(clock, view.unit)}
+        </div>
+      </div>
+      <div>
+        <span className={`strong ${inkOf[clock.state]}`}>{leftWords(clock, view.unit, today)}</span>
+        <div className="second">
+          {stateWords[clock.state]}
+          {aboutDayWords(clock, today) && `, limit ${aboutDayWords(clock, today)}`}
+        </div>
+      </div>
+      <ButtonLink href={`/fleet/pumps/${encodeURIComponent(view.number)}`}>Look</ButtonLink>
+    </li>
+  )
+}
+
+type MachineRowProps = {
+  machine: MachineLine
+  mark: 'doubted' | 'notRead'
+  action: string
+  children: React.ReactNode
+}
+
+function MachineRow({ machine, mark, action, children }: MachineRowProps) {
+  const href = `/fleet/${encodeURIComponent(machine.number)}`
+  return (
+    <li className="machine-row">
+      <PostMark state={mark} silent />
+      <div>
+        <span className="strong">{machine.number}</span> {machine.name}{' '}
+        <span className="second">{machine.yardName}</span>
+      </div>
+      <div className="second">{children}</div>
+      <ButtonLink href={href}>{action}</ButtonLink>
+    </li>
+  )
+}

@@ -1,0 +1,60 @@
+import type { WearView } from '@/core/wear/views'
+import { LifeStrip } from '../graphics/LifeStrip'
+import { PostMark, type PostMarkState } from '../graphics/PostMark'
+import { aboutDayWords, leftWords, usedWords } from './words'
+
+export const markOf: Record<WearView['clocks'][number]['state'], PostMarkState> = {
+  healthy: 'healthy',
+  dueSoon: 'dueSoon',
+  over: 'overdue',
+  overdue: 'overdue',
+}
+export const stateWords = {
+  healthy: 'healthy',
+  dueSoon: 'due soon',
+  over: 'past its limit',
+  overdue: 'overdue',
+} as const
+export const inkOf = { healthy: '', dueSoon: 'brass', over: 'oxide', overdue: 'oxide' } as const
+
+/** Every service item of a pump, most urgent first. */
+export function ClockList({ view, today }: { view: WearView; today: string }) {
+  return (
+    <table className="table plain clocks">
+      <caption className="visually-hidden">Services of {view.number}, most urgent first</caption>
+      <tbody>
+        {view.clocks.map((clock) => (
+          <tr key={`${clock.task} ${clock.where}`}>
+            <td>
+              <span className="mark-line">
+                <PostMark state={markOf[clock.state]} size={16} silent />
+                <span>
+                  {clock.name}
+                  <span className="visually-hidden">, {stateWords[clock.state]}</span>
+                  <span className="second block">{clock.where}</span>
+                </span>
+              </span>
+            </td>
+            <td>
+              <LifeStrip
+                share={clock.share}
+                early={clock.early}
+                state={clock.state}
+                width={128}
+                says={`${usedWords(clock, view.unit)}, ${stateWords[clock.state]}`}
+              />
+            </td>
+            <td className="num nowrap">
+              {clock.assumed ? '~' : ''}
+              {usedWords(clock, view.unit)}
+            </td>
+            <td className="num nowrap">
+              <span className={`strong ${inkOf[clock.state]}`}>{leftWords(clock, view.unit, today)}</span>
+              <span className="second block">{aboutDayWords(clock, today)}</span>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}

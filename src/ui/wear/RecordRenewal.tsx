@@ -1,0 +1,121 @@
+'use client'
+
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import FormHelperText from '@mui/material/FormHelperText'
+import { useController, useFormContext, useWatch } from 'react-hook-form'
+import { v7 as uuid } from 'uuid'
+import type { Outcome } from '@/core/problem/outcome'
+import { endReasons, renewalSchema, type RenewalInput } from '@/core/wear'
+import type { WearView } from '@/core/wear/views'
+import { DialogForm } from '../forms/DialogForm'
+import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'
+
+type Props = {
+  view: Pick<WearView, 'assemblyId' | 'number' | 'renewals' | 'unit'>
+  today: string
+  takenOverOn: string
+  record: (input: RenewalInput) => Promise<Outcome>
+}
+
+/** What was renewed without a sheet: from the binder, or before Atelier. */
+export function RecordRenewal({ view, today, takenOverOn, record }: Props) {
+  return (
+    <DialogForm
+      label="Record a renewal"
+      title={`What was renewed on ${view.number}?`}
+      schema={renewalSchema}
+      start={(): RenewalInput => ({
+        id: uuid(),
+        assemblyId: view.assemblyId,
+        task: view.renewals[0]?.task ?? '',
+        positions: view.renewals[0]?.positions.map((position) => position.key) ?? [],
+        day: today,
+        runSince: '' as never,
+        endReason: 'preventive',
+        note: '',
+      })}
+      action={record}
+      submit="Record it"
+      done="Recorded. The clocks of those parts start again."
+    >
+      <RenewalFields view={view} takenOverOn={takenOverOn} />
+    </DialogForm>
+  )
+}
+
+function RenewalFields({ view, takenOverOn }: Pick<Props, 'view' | 'takenOverOn'>) {
+  const { setValue } = useFormContext<RenewalInput>()
+  const [task, day] = useWatch<RenewalInput>({ name: ['task', 'day'] }) as [string, string]
+  const positions = view.renewals.find((each) => each.task === task)?.positions ?? []
+  const before = day !== '' && day < takenOverOn
+  return (
+    <>
+      <div
+        onChange={(event) => {
+          const chosen = view.renewals.find(
+            (each) => each.task === (event.target as unknown as HTMLSelectElement).value,
+          )
+          setValue('positions', chosen?.positions.map((position) => position.key) ?? [])
+        }}
+      >
+        <ChoiceEntry
+          name="task"
+          label="Service"
+          options={view.renewals.map(({ task: value, name }) => ({ value, label: name }))}
+        />
+      </div>
+      {positions.length > 1 && <PositionChoice positions={positions} />}
+      <FieldRow>
+        <TextEntry name="day" label="Renewed on" type="date" />
+        {before && (
+          <TextEntry
+            name="runSince"
+            label="Run since, until taken over"
+            unit={view.unit}
+            inputMode="decimal"
+            hint="That was before this pump was taken over"
+          />
+        )}
+        <ChoiceEntry name="endReason" label="Why the old part came out" options={options(endReasons)} />
+      </FieldRow>
+      <TextEntry name="note" label="Note" optional />
+    </>
+  )
+}
+
+function PositionChoice({ positions }: { positions: { key: string; label: string }[] }) {
+  const { field, fieldState } = useController<RenewalInput, 'positions'>({ name: 'positions' })
+  const chosen = field.value
+  return (
+    <fieldset className="field radio-field">
+      <legend>Positions</legend>
+      <div>
+        {positions.map((position) => (
+          <FormControlLabel
+            key={position.key}
+            label={position.label}
+            control={
+              <Checkbox
+                size="small"
+                checked={chosen.includes(position.key)}
+                onChange={(event) =>
+                  field.onChange(
+                    event.target.checked
+                      ? [...chosen, position.key]
+                      : chosen.filter((key) => key !== position.key),
+                  )
+                }
+              />
+            }
+          />
+        ))}
+      </div>
+      {fieldState.error && (
+        <FormHelperText error role="alert">
+          {fieldState.error.message}
+        </FormHelperText>
+      )}
+    </fieldset>
+  )
+}
