@@ -6,7 +6,7 @@ import { runAt } from '@/services/clock'
 import { instantOf } from '@/services/days'
 import { demoAccounts } from '@/services/demoMode'
 import { addMachine, getMachine, retireMachine } from '@/services/fleet'
-import { tellWear } from './wear'
+import { bookVisits, tellWear } from './wear'
 import { saveMeter } from '@/services/meters'
 import { addPerson } from '@/services/people'
 import { savePumpModel } from '@/services/pumpModels'
@@ -43,6 +43,7 @@ export async function buildDemo(today: string, say: (line: string) => void): Pro
   await together(() => tellStories(today))
   say('the clocks of every pump whose model is published')
   await tellWear(coordinator, today, timeZone)
+  await bookVisits(coordinator, today, timeZone)
 }
 
 async function makeCompany(): Promise<void> {

@@ -6,6 +6,7 @@ import { runAt } from '@/services/clock'
 import { instantOf } from '@/services/days'
 import { publishPumpModel } from '@/services/pumpModels'
 import { together } from '@/services/together'
+import { bookVisit } from '@/services/visits'
 import { getWear, recordRenewal, startClocks } from '@/services/wear'
 import ostrelP3200 from './models/ostrel-p3-200.json'
 import { idOf } from './random'
@@ -84,4 +85,40 @@ export async function tellWear(coordinator: Actor, today: string, timeZone: stri
     const id = idOf(`${assemblyId} ${task} ${positions.join(' ')} ${day}`)
     return recordRenewal(coordinator, { id, assemblyId, task, positions, day, runSince: 0, endReason, note })
   }
+}
+
+/** Visits in the book on the demo's first day: one today, two this week. */
+export async function bookVisits(coordinator: Actor, today: string, timeZone: string): Promise<void> {
+  const book = (
+    pump: string,
+    tasks: string[],
+    lead: string,
+    daysAhead: number,
+    startTime: string,
+    note: string,
+  ) =>
+    runAt(instantOf(addDays(today, -2), '15:00', timeZone), async () => {
+      const view = await getWear(coordinator, idOf(pump))
+      const items = (view?.clocks ?? [])
+        .filter((clock) => tasks.includes(clock.task))
+        .map(({ task, positions }) => ({ assemblyId: idOf(pump), task, positions }))
+      await bookVisit(coordinator, {
+        id: idOf(`visit ${pump}`),
+        items,
+        day: addDays(today, daysAhead),
+        startTime,
+        leadId: idOf(`person ${lead}`),
+        note,
+      })
+    })
+  await book('P-31', ['inletFilter'], 'osei', 0, '10:30', 'Crew 2 brings it back by ten.')
+  await book(
+    'P-12',
+    ['plungers', 'oilSeals', 'outletValves', 'inletValves'],
+    'brandt',
+    2,
+    '08:00',
+    'All of it in one strip-down.',
+  )
+  await book('P-37', ['outletValves', 'inletValves'], 'varga', 5, '', '')
 }

@@ -40,7 +40,7 @@ test('an empty company is set up from nothing, and its first machine added and r
   const code = /with the code (\w{8})/.exec(app.output())![1]!
   await person.type('Code from the console', code)
   await person.press('Set up the company')
-  await person.sees('No machines yet')
+  await person.sees('Nothing to do yet')
   await person.sees('Bright Lock Cleaning')
 
   // A model first, then a machine with its pump.
@@ -76,6 +76,7 @@ test('what was entered is there after the server was killed and started again', 
   expect(app.output()).not.toContain('with the code')
   const person = await Person.at(browser, app.url)
   await person.signIn('sousa', 'ferry at seven')
+  await person.goTo('/fleet')
   await person.sees('F-1 ferry trailer')
 })
 

@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
@@ -75,21 +75,26 @@ export function dataFolder(): { folder: string; remove: () => void } {
   return { folder, remove: () => rmSync(folder, { recursive: true, force: true }) }
 }
 
-/** Makes the demo company in a folder, as `npm run demo` does. */
+/** Makes the demo company in a folder, as `npm run demo` does; made once a run and copied after that. */
 export async function makeDemo(folder: string): Promise<void> {
-  const tsx = path.join(root, 'node_modules/tsx/dist/cli.mjs')
-  const child = spawn(
-    process.execPath,
-    ['--conditions=react-server', tsx, '--conditions=react-server', 'scripts/makeDemo.ts'],
-    {
+  const made = path.join(tmpdir(), `atelier-demo-${process.pid}`)
+  if (!existsSync(made)) {
+    process.once('exit', () => rmSync(made, { recursive: true, force: true }))
+    const tsx = path.join(root, 'node_modules/tsx/dist/cli.mjs')
+    const args = ['--conditions=react-server', tsx, '--conditions=react-server', 'scripts/makeDemo.ts']
+    const child = spawn(process.execPath, args, {
       cwd: root,
-      env: { ...process.env, ATELIER_DATA: folder, ATELIER_TODAY: demoStart },
-    },
-  )
-  let printed = ''
-  child.stderr.on('data', (chunk) => (printed += String(chunk)))
-  const code = await new Promise((resolve) => child.on('close', resolve))
-  if (code !== 0) throw new Error(printed)
+      env: { ...process.env, ATELIER_DATA: made, ATELIER_TODAY: demoStart },
+    })
+    let printed = ''
+    child.stderr.on('data', (chunk) => (printed += String(chunk)))
+    const code = await new Promise((resolve) => child.on('close', resolve))
+    if (code !== 0) {
+      rmSync(made, { recursive: true, force: true })
+      throw new Error(printed)
+    }
+  }
+  cpSync(made, folder, { recursive: true })
 }
 
 /** The demo's clock in tests: a fixed instant on its first day, whatever the real time is. */

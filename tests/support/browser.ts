@@ -31,6 +31,8 @@ export class Person {
   static async at(browser: Browser, url: string, size = { width: 1280, height: 800 }): Promise<Person> {
     const context = await browser.createBrowserContext()
     const page = await context.newPage()
+    // Leaving a form with something typed in it asks first; this person always means it.
+    page.on('dialog', (dialog) => void dialog.accept())
     await page.setViewport(size)
     page.setDefaultTimeout(15_000)
     // tsx names inner functions through a helper that a page does not have.

@@ -8,6 +8,7 @@ import { requireActor } from '../access/session'
 const sections: RailSection[] = [
   { section: 'today', label: 'Today', href: '/today' },
   { section: 'fleet', label: 'Fleet', href: '/fleet' },
+  { section: 'plan', label: 'Plan', href: '/plan' },
   { section: 'models', label: 'Models', href: '/models' },
   { section: 'settings', label: 'Settings', href: '/settings' },
 ]

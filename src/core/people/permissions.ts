@@ -12,6 +12,7 @@ export const permissions = {
   'readings.enter': 'enter readings',
   'readings.settle': 'settle readings in doubt',
   'fleet.edit': 'change machines, meters and pumps',
+  'visits.plan': 'plan visits',
   'models.edit': 'change pump models',
   'company.edit': 'change the company’s settings',
   'people.edit': 'manage who signs in',

@@ -2,6 +2,7 @@ import type { QueryInterface } from 'sequelize'
 import type { RunnableMigration } from 'umzug'
 import { ground } from './0001-ground'
 import { wear } from './0002-wear'
+import { visits } from './0003-visits'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
-export const migrations: RunnableMigration<QueryInterface>[] = [ground, wear]
+export const migrations: RunnableMigration<QueryInterface>[] = [ground, wear, visits]

@@ -61,8 +61,13 @@ export function EntryForm<Values extends FieldValues, Result>(props: Props<Value
       setGeneral('Atelier could not be reached. What you typed is still here: try again in a moment.')
       return
     }
-    if (outcome.ok) onDone(outcome.data, typed)
-    else showProblem(outcome.problem)
+    if (outcome.ok) {
+      // Saved: leaving now loses nothing.
+      form.reset(typed)
+      onDone(outcome.data, typed)
+    } else {
+      showProblem(outcome.problem)
+    }
   }, focusFirstError)
 
   function showProblem(problem: Problem | { kind: 'unforeseen'; message: string }) {

@@ -1,20 +1,22 @@
 import Link from 'next/link'
 import type { MachineLine } from '@/core/fleet/views'
-import { showAge } from '@/core/calendar'
+import { showAge, showDay } from '@/core/calendar'
+import type { VisitLine } from '@/core/planning/views'
 import type { ClockView, WearView } from '@/core/wear/views'
 import { ButtonLink } from '../frame/ButtonLink'
 import { LifeStrip } from '../graphics/LifeStrip'
 import { PostMark } from '../graphics/PostMark'
+import { VisitList } from '../plan/VisitList'
 import { inkOf, markOf, stateWords } from '../wear/ClockList'
 import { aboutDayWords, leftWords, usedWords } from '../wear/words'
 
-type Due = { view: WearView; clock: ClockView }
-type Props = { due: Due[]; owing: MachineLine[]; doubtful: MachineLine[]; today: string }
+type Due = { view: WearView; clock: ClockView; visit: VisitLine | null }
+type Props = { due: Due[]; visits: VisitLine[]; owing: MachineLine[]; doubtful: MachineLine[]; today: string }
 
 const rank = { overdue: 3, over: 2, dueSoon: 1, healthy: 0 } as const
 
 /** The morning's work in order: decide on services, settle doubts, read meters. */
-export function TodayList({ due, owing, doubtful, today }: Props) {
+export function TodayList({ due, visits, owing, doubtful, today }: Props) {
   const worstFirst = [...due].sort(
     (a, b) => rank[b.clock.state] - rank[a.clock.state] || b.clock.share - a.clock.share,
   )
@@ -40,6 +42,20 @@ export function TodayList({ due, owing, doubtful, today }: Props) {
       <section>
         <header>
           <span className="step-number">2</span>
+          <h2>Visits today</h2>
+          <span className="second">and those whose day has passed</span>
+        </header>
+        <div className="pad">
+          {visits.length === 0 ? (
+            <p className="second">Nothing is booked for today.</p>
+          ) : (
+            <VisitList visits={visits} today={today} />
+          )}
+        </div>
+      </section>
+      <section>
+        <header>
+          <span className="step-number">3</span>
           <h2>Settle readings in doubt</h2>
           <span className="second">hours stand on the last good one until then</span>
         </header>
@@ -54,7 +70,7 @@ export function TodayList({ due, owing, doubtful, today }: Props) {
       </section>
       <section>
         <header>
-          <span className="step-number">3</span>
+          <span className="step-number">4</span>
           <h2>Read the hour meters</h2>
           <span className="second">days above are guesses until these are in</span>
         </header>
@@ -74,7 +90,7 @@ export function TodayList({ due, owing, doubtful, today }: Props) {
   )
 }
 
-function DueRow({ view, clock, today }: Due & { today: string }) {
+function DueRow({ view, clock, visit, today }: Due & { today: string }) {
   return (
     <li className="due-row">
       <PostMark state={markOf[clock.state]} silent />
@@ -116,7 +132,11 @@ function DueRow({ view, clock, today }: Due & { today: string }) {
           {aboutDayWords(clock, today) && `, limit ${aboutDayWords(clock, today)}`}
         </div>
       </div>
-      <ButtonLink href={`/fleet/pumps/${encodeURIComponent(view.number)}`}>Look</ButtonLink>
+      {visit ? (
+        <ButtonLink href={`/plan/${visit.id}`}>On {showDay(visit.day, today)}</ButtonLink>
+      ) : (
+        <ButtonLink href={`/fleet/pumps/${encodeURIComponent(view.number)}`}>Book</ButtonLink>
+      )}
     </li>
   )
 }

@@ -3,6 +3,8 @@ import { showLongDay } from '@/core/calendar'
 import { getCompany, present } from '@/services/company'
 import { listMachines } from '@/services/fleet'
 import { listWear } from '@/services/wear'
+import { listOpenVisits } from '@/services/visits'
+import { visitFor } from '@/ui/plan/bookable'
 import { EmptyState } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Page } from '@/ui/frame/Page'
@@ -13,10 +15,11 @@ export const metadata: Metadata = { title: 'Today' }
 
 export default async function TodayPage() {
   const actor = await requireActor('/today')
-  const [company, wear, machines] = await Promise.all([
+  const [company, wear, machines, open] = await Promise.all([
     getCompany(actor),
     listWear(actor),
     listMachines(actor),
+    listOpenVisits(actor),
   ])
   const { today } = present(company)
   const due = wear.flatMap((view) =>
@@ -38,7 +41,13 @@ export default async function TodayPage() {
           Today fills itself from the fleet: services that come due, meters to read, readings in doubt.
         </EmptyState>
       ) : (
-        <TodayList due={due} owing={owing} doubtful={doubtful} today={today} />
+        <TodayList
+          due={due.map((item) => ({ ...item, visit: visitFor(item.view, item.clock, open) }))}
+          visits={open.filter((visit) => visit.day <= today)}
+          owing={owing}
+          doubtful={doubtful}
+          today={today}
+        />
       )}
     </Page>
   )

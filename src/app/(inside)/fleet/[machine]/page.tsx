@@ -7,6 +7,7 @@ import { showNumber, showQuantity, type Quantity, type UnitPreferences } from '@
 import { getCompany, present } from '@/services/company'
 import { getMachine } from '@/services/fleet'
 import { listPlaceChoices } from '@/services/placeChoices'
+import { visitsOfMachine } from '@/services/visits'
 import { Note } from '@/ui/feedback/States'
 import { ChangesList } from '@/ui/fleet/ChangesList'
 import { FittedList } from '@/ui/fleet/FittedList'
@@ -17,6 +18,7 @@ import { MoveDialog } from '@/ui/fleet/MoveDialog'
 import { ReadingDialog } from '@/ui/fleet/ReadingDialog'
 import { ReadingsTable } from '@/ui/fleet/ReadingsTable'
 import { SettleDialog } from '@/ui/fleet/SettleDialog'
+import { VisitList } from '@/ui/plan/VisitList'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { load } from '../../../access/act'
@@ -38,6 +40,7 @@ export default async function MachineDetails({ params }: Params) {
     getCompany(actor),
     listPlaceChoices(actor),
   ])
+  const visits = await visitsOfMachine(actor, machine.id)
   const now = present(company)
   const { today } = now
   const mayEdit = mayDo(actor.role, 'fleet.edit')
@@ -168,6 +171,11 @@ export default async function MachineDetails({ params }: Params) {
                 }
               />
             </Part>
+            {visits.length > 0 && (
+              <Part title="Visits" aside="newest first">
+                <VisitList visits={visits} today={today} />
+              </Part>
+            )}
             {machine.meters.map((meter) => (
               <Part
                 key={meter.id}

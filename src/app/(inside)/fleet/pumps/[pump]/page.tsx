@@ -8,7 +8,12 @@ import { showNumber } from '@/core/units'
 import { getAssembly } from '@/services/assemblies'
 import { getCompany, present } from '@/services/company'
 import { listPlaceChoices } from '@/services/placeChoices'
+import { listPeople } from '@/services/people'
+import { listOpenVisits } from '@/services/visits'
 import { getWear } from '@/services/wear'
+import { bookable } from '@/ui/plan/bookable'
+import { BookVisit } from '@/ui/plan/BookVisit'
+import { VisitList } from '@/ui/plan/VisitList'
 import { Note } from '@/ui/feedback/States'
 import { ChangesList } from '@/ui/fleet/ChangesList'
 import { RetireButton } from '@/ui/fleet/MachineActions'
@@ -22,6 +27,7 @@ import { RecordRenewal } from '@/ui/wear/RecordRenewal'
 import { StartClocks } from '@/ui/wear/StartClocks'
 import { load } from '../../../../access/act'
 import { requireActor } from '../../../../access/session'
+import { bookVisit } from '../../../plan/actions'
 import * as actions from '../../actions'
 
 type Params = { params: Promise<{ pump: string }> }
@@ -40,7 +46,15 @@ export default async function AssemblyDetails({ params }: Params) {
     listPlaceChoices(actor),
   ])
   const { today, time } = present(company)
-  const wear = await getWear(actor, assembly.id)
+  const [wear, open, people] = await Promise.all([
+    getWear(actor, assembly.id),
+    listOpenVisits(actor),
+    listPeople(actor),
+  ])
+  const technicians = people
+    .filter((person) => person.role !== 'viewer' && !person.retiredOn)
+    .map((person) => ({ value: person.id, label: person.name }))
+  const own = open.filter((visit) => visit.services.some((service) => service.assemblyId === assembly.id))
   const mayEdit = mayDo(actor.role, 'fleet.edit')
   const { id, number, version, retiredOn, usageScale } = assembly
   return (
@@ -73,6 +87,14 @@ export default async function AssemblyDetails({ params }: Params) {
                 time={time}
                 move={actions.moveAssembly}
                 undo={actions.undoMove}
+              />
+            )}
+            {wear?.started && mayDo(actor.role, 'visits.plan') && (
+              <BookVisit
+                clocks={bookable(wear, own)}
+                technicians={technicians}
+                today={today}
+                book={bookVisit}
               />
             )}
           </>
@@ -125,6 +147,11 @@ export default async function AssemblyDetails({ params }: Params) {
                 <p className="second">
                   By version {wear.modelVersion} of {wear.title}. {wear.notice}
                 </p>
+              </Part>
+            )}
+            {own.length > 0 && (
+              <Part title="Visits" aside="booked, still to come">
+                <VisitList visits={own} today={today} />
               </Part>
             )}
             <Part title="Where it has been" aside="hours and record go with it">

@@ -1,0 +1,149 @@
+import type { Metadata } from 'next'
+import Link from 'next/link'
+import { showLongDay } from '@/core/calendar'
+import { mayDo } from '@/core/people'
+import { isOpen, showMinutes, visitNumber, visitStates } from '@/core/planning'
+import type { PreparedStep, VisitPage } from '@/core/planning/views'
+import { showNumber } from '@/core/units'
+import { listPeople } from '@/services/people'
+import { getVisit } from '@/services/visits'
+import { Note } from '@/ui/feedback/States'
+import { Facts, Page, Part } from '@/ui/frame/Page'
+import { VisitActions } from '@/ui/plan/VisitActions'
+import { load } from '../../../access/act'
+import { requireActor } from '../../../access/session'
+import * as actions from '../actions'
+
+export const metadata: Metadata = { title: 'Visit' }
+
+export default async function VisitDetails({ params }: { params: Promise<{ visit: string }> }) {
+  const { visit: id } = await params
+  const actor = await requireActor(`/plan/${id}`)
+  const [visit, people] = await Promise.all([load(getVisit(actor, id)), listPeople(actor)])
+  const technicians = people
+    .filter((person) => person.role !== 'viewer' && !person.retiredOn)
+    .map((person) => ({ value: person.id, label: person.name }))
+  const { number, day, startTime, leadId, note, version } = visit
+  return (
+    <Page
+      title={`Visit ${visitNumber(number)}: ${visit.machineNumber ? `${visit.machineNumber} ${visit.machineName}` : visit.services[0]?.pump}`}
+      summary={[showLongDay(day), startTime, visit.lead, visit.place].filter(Boolean).join(' · ')}
+      back={{ href: `/plan?week=${day}`, label: 'Plan' }}
+      actions={
+        mayDo(actor.role, 'visits.plan') &&
+        isOpen(visit.state) && (
+          <VisitActions
+            visit={{ id, number, day, startTime, leadId, note, version }}
+            technicians={technicians}
+            change={actions.changeVisit}
+            cancel={actions.cancelVisit}
+            restore={actions.restoreVisit}
+          />
+        )
+      }
+    >
+      <div className="stack">
+        {visit.state === 'cancelled' && <Note title="Cancelled.">{visit.endReason}</Note>}
+        {visit.notice && (
+          <Note tone="brass" title="Mind:">
+            {visit.notice}
+          </Note>
+        )}
+        <div className="columns">
+          <div className="stack">
+            <Part title="Services" aside={visitStates[visit.state].toLowerCase()}>
+              <ul className="line-list">
+                {visit.services.map((service) => (
+                  <li key={`${service.assemblyId} ${service.task} ${service.where}`}>
+                    <span className="grow">
+                      {service.name} <span className="second">{service.where}</span>
+                    </span>
+                    <Link href={`/fleet/pumps/${encodeURIComponent(service.pump)}`}>{service.pump}</Link>
+                  </li>
+                ))}
+              </ul>
+            </Part>
+            <Part title="Time" aside="the shared way in counted once">
+              <Facts facts={times(visit)} />
+            </Part>
+            <Part title="Parts to lay ready">
+              <ul className="line-list">
+                {visit.parts.map((part) => (
+                  <li key={`${part.assemblyId} ${part.part}`}>
+                    <span className="grow">{part.name}</span>
+                    <span className="strong nowrap">
+                      {showNumber(part.quantity)}
+                      {part.unit === 'piece' ? '' : `\u00a0${part.unit}`}
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            </Part>
+            <Part title="Tools">
+              <ul className="line-list">
+                {visit.tools.map((tool) => (
+                  <li key={tool.key}>
+                    <span className="grow">{tool.name}</span>
+                    <span className="second">
+                      {[tool.special && 'special', tool.temporary && 'counted back']
+                        .filter(Boolean)
+                        .join(', ')}
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            </Part>
+          </div>
+          <Part title="Steps, in order" aside={`${visit.steps.length} steps`}>
+            <Steps steps={visit.steps} />
+          </Part>
+        </div>
+      </div>
+    </Page>
+  )
+}
+
+function times(visit: VisitPage): [string, React.ReactNode][] {
+  const saved = Math.round(visit.minutesOneByOne - visit.minutes)
+  return [
+    ['Together', <span className="strong" key="together">{`about ${showMinutes(visit.minutes)}`}</span>],
+    ['One by one', `about ${showMinutes(visit.minutesOneByOne)}`],
+    ['Saved', saved > 0 ? showMinutes(saved) : ''],
+    ['Note', visit.note],
+  ]
+}
+
+const phases: Record<string, string> = {
+  makeSafe: 'Make safe',
+  stripDown: 'Strip down',
+  inspect: 'Inspect',
+  renew: 'Renew',
+  rebuild: 'Rebuild',
+  prove: 'Prove',
+}
+
+function Steps({ steps }: { steps: PreparedStep[] }) {
+  const groups: { phase: string; steps: PreparedStep[] }[] = []
+  for (const step of steps) {
+    const last = groups.at(-1)
+    if (last?.phase === step.phase) last.steps.push(step)
+    else groups.push({ phase: step.phase, steps: [step] })
+  }
+  return (
+    <>
+      {groups.map((group) => (
+        <section key={group.steps[0]!.key} className="step-group">
+          <h3>{phases[group.phase] ?? group.phase}</h3>
+          <ol>
+            {group.steps.map((step) => (
+              <li key={step.key}>
+                {step.text} <span className="second">{step.where}</span>
+                {step.caution && <p className="caution">{step.caution}</p>}
+              </li>
+            ))}
+          </ol>
+        </section>
+      ))}
+    </>
+  )
+}

@@ -1,0 +1,18 @@
+'use server'
+
+import type { BookingInput, CancelInput, VisitChangeInput } from '@/core/planning'
+import * as visits from '@/services/visits'
+import { act } from '../../access/act'
+
+export async function bookVisit(input: BookingInput) {
+  return act((actor) => visits.bookVisit(actor, input))
+}
+export async function changeVisit(input: VisitChangeInput) {
+  return act((actor) => visits.changeVisit(actor, input))
+}
+export async function cancelVisit(input: CancelInput) {
+  return act((actor) => visits.cancelVisit(actor, input))
+}
+export async function restoreVisit(input: { id: string; version: number }) {
+  return act((actor) => visits.restoreVisit(actor, input))
+}

@@ -1,0 +1,49 @@
+import type { ComposedSheet } from '../procedure'
+import type { VisitState } from './index'
+
+/** A visit as lists show it. */
+export type VisitLine = {
+  id: string
+  number: number
+  day: string
+  startTime: string | null
+  minutes: number
+  state: VisitState
+  machineNumber: string | null
+  machineName: string | null
+  place: string
+  leadId: string
+  lead: string
+  /** "Renew high-pressure seals, cylinders 1 and 2". */
+  services: {
+    assemblyId: string
+    pump: string
+    task: string
+    name: string
+    where: string
+    positions: string[]
+  }[]
+  /** Its day has passed and it still stands. */
+  late: boolean
+  version: number
+}
+
+/** A step as the preparation lists it. */
+export type PreparedStep = {
+  key: string
+  phase: string
+  heading: string
+  where: string
+  text: string
+  caution: string
+}
+
+export type VisitPage = VisitLine & {
+  note: string
+  endReason: string
+  notice: string
+  parts: ComposedSheet['parts']
+  tools: ComposedSheet['tools']
+  minutesOneByOne: number
+  steps: PreparedStep[]
+}
