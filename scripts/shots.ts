@@ -18,7 +18,6 @@ const shots: Shot[] = [
   { name: 'today', path: '/today' },
   { name: 'today-dark', path: '/today', theme: 'dark' },
   { name: 'fleet', path: '/fleet' },
-  { name: 'fleet-dark', path: '/fleet', theme: 'dark' },
   { name: 'machine', path: '/fleet/T-09' },
   { name: 'machine-dark', path: '/fleet/V-15', theme: 'dark' },
   { name: 'machine-phone', path: '/fleet/T-04', size: { width: 390, height: 844 } },
@@ -44,7 +43,23 @@ const shots: Shot[] = [
   { name: 'pump', path: '/fleet/pumps/P-04' },
   { name: 'pumps', path: '/fleet/pumps' },
   { name: 'add-machine', path: '/fleet/new' },
-  { name: 'models', path: '/models' },
+  { name: 'plan', path: '/plan' },
+  {
+    name: 'visit',
+    path: '/plan',
+    prepare: async (person) => {
+      await person.press('T-12')
+      await person.sees('Steps, in order')
+    },
+  },
+  {
+    name: 'booking',
+    path: '/fleet/pumps/P-04',
+    prepare: async (person) => {
+      await person.press('Book a visit')
+      await person.sees('Technician')
+    },
+  },
   {
     name: 'model',
     path: '/models',

@@ -127,7 +127,7 @@ export async function bookVisit(actor: Actor, input: BookingInput): Promise<{ nu
       machineId: place.machineId,
       assemblyId: items[0]!.assemblyId,
       action: 'booked',
-      summary: `Visit ${visitNumber(number)} booked for ${when.day}: ${(await asLines([row]))[0]!.services.map(({ name }) => name).join(', ')}`,
+      summary: `Visit ${visitNumber(number)} booked for ${showDay(when.day)}: ${(await asLines([row]))[0]!.services.map(({ name }) => name).join(', ')}`,
       after: row,
     })
     return { number: visitNumber(number) }

@@ -1,6 +1,6 @@
 import 'server-only'
 import { v7 as uuid } from 'uuid'
-import { addDays, daysBetween } from '@/core/calendar'
+import { addDays, daysBetween, showDay } from '@/core/calendar'
 import { usageSinceTakeOver, weeklyUse, type CountedStretch } from '@/core/hours'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
@@ -334,7 +334,7 @@ export async function recordRenewal(actor: Actor, input: RenewalInput): Promise<
       entityId: row.id,
       assemblyId: row.id,
       action: 'renewed',
-      summary: `${row.number}: ${task.name.toLowerCase()} on ${renewal.day}, ${renewal.positions.map((position) => positionName(model, position)).join('; ')}`,
+      summary: `${row.number}: ${task.name.toLowerCase()} on ${showDay(renewal.day)}, ${renewal.positions.map((position) => positionName(model, position)).join('; ')}`,
       reason: renewal.note,
     })
   })

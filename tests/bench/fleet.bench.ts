@@ -1,24 +1,28 @@
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { v7 as uuid } from 'uuid'
+import { allPositions, parsePumpModel } from '@/core/pump'
 import { metricUnits } from '@/core/units'
 import { closeDatabase, database, migrate } from '@/db'
 import { assemblies, dutyShares, fittings } from '@/db/assemblies'
+import { lives } from '@/db/lives'
 import { machines } from '@/db/machines'
 import { meters } from '@/db/meters'
 import { readings } from '@/db/readings'
 import { listAssemblies } from '@/services/assemblies'
 import { getMachine, listMachines } from '@/services/fleet'
 import { recordReading } from '@/services/readings'
+import { newestVersionId, publishPumpModel, savePumpModel } from '@/services/pumpModels'
 import { setUp, setUpCode } from '@/services/setUp'
+import { listWear } from '@/services/wear'
 import type { Actor } from '@/services/actor'
 
 /**
  * A fleet as large as Atelier is meant for: 400 machines, 600 assemblies, five years of weekly readings.
  * Prints milliseconds; the bare driver's time to read the same rows stands beside them.
  */
-const size = { machines: 400, assemblies: 600, weeks: 260 }
+const size = { machines: 400, assemblies: 600, positions: 9000, weeks: 260 }
 
 async function main() {
   const folder = mkdtempSync(path.join(tmpdir(), 'atelier-bench-'))
@@ -37,13 +41,16 @@ async function main() {
   )
   const meterIds = await fill(actor, yardId)
   console.log(
-    `${size.machines} machines, ${size.assemblies} assemblies, ${size.machines * size.weeks} readings`,
+    `${size.machines} machines, ${size.assemblies} pumps, ${size.positions} positions, ${size.machines * size.weeks} readings`,
   )
   const rows =
     'SELECT id, "meterId", at, raw, decimals FROM readings WHERE status = \'accepted\' ORDER BY "meterId", at'
   await measure('bare driver: read all readings', () => database().query(rows, { raw: true }))
   await measure('list the fleet', () => listMachines(actor))
   await measure('list pumps with their hours', () => listAssemblies(actor))
+  const lifeRows = 'SELECT * FROM lives'
+  await measure('bare driver: read all lives', () => database().query(lifeRows, { raw: true }))
+  await measure('the clocks of every position', () => listWear(actor))
   await measure('open one machine', () => getMachine(actor, 'M-7'))
   await measure('record one reading', () =>
     recordReading(actor, {
@@ -143,18 +150,24 @@ async function fill(actor: Actor, yardId: string): Promise<string[]> {
       })),
     )
   }
+  const modelId = uuid()
+  await savePumpModel(actor, { id: modelId, maker: 'Ostrel', name: 'P3-200', design: '', note: '' })
+  const text = readFileSync('src/demo/models/ostrel-p3-200.json', 'utf8')
+  await publishPumpModel(actor, { modelId, text })
+  const modelVersionId = await newestVersionId(modelId)
+  const positions = allPositions(parsePumpModel(JSON.parse(text))).slice(0, size.positions / size.assemblies)
   const assemblyRows = Array.from({ length: size.assemblies }, (_, index) => ({
     id: uuid(),
     number: `P-${index}`,
-    kind: 'accessory' as const,
-    modelId: null,
-    name: 'pump',
+    kind: 'pump' as const,
+    modelId,
+    name: '',
     serial: '',
     usageScale: 'h' as const,
     openingKind: 'new' as const,
     openingUsage: 0,
     takenOverAt: iso(0),
-    modelVersionId: null,
+    modelVersionId,
     note: '',
     retiredOn: null,
     retiredReason: '',
@@ -187,6 +200,25 @@ async function fill(actor: Actor, yardId: string): Promise<string[]> {
       ...active,
     })),
   )
+  for (const [index, row] of assemblyRows.entries()) {
+    await lives.insertMany(
+      positions.map((position, each) => ({
+        id: uuid(),
+        assemblyId: row.id,
+        position,
+        startedAt: iso((index * 7 + each * 3) % size.weeks),
+        carriedUsage: 0,
+        carriedFrom: null,
+        assumed: 0,
+        first: 0,
+        continuesLifeId: null,
+        endedAt: null,
+        endReason: '' as const,
+        note: '',
+        ...active,
+      })),
+    )
+  }
   return meterRows.map((meter) => meter.id)
 }
 

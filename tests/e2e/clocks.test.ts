@@ -217,5 +217,5 @@ test('a visit is booked from what is due, prepared, changed, and cancelled with 
   await person.sees('stands again')
   await person.goTo('/fleet/T-04')
   await person.sees('visit 0004')
-  await person.sees('Visit 0004 booked for 2026-10-16')
+  await person.sees('Visit 0004 booked for 16 Oct 2026')
 })

@@ -39,7 +39,7 @@ export function EntryForm<Values extends FieldValues, Result>(props: Props<Value
     mode: 'onSubmit',
     reValidateMode: 'onChange',
   })
-  const [general, setGeneral] = useState('')
+  const [general, setGeneral] = useState<{ tone: 'oxide' | 'moss'; words: string } | null>(null)
   const [stale, setStale] = useState<StaleEdit | null>(null)
   const id = useId()
   const { isSubmitting, isDirty } = form.formState
@@ -52,13 +52,16 @@ export function EntryForm<Values extends FieldValues, Result>(props: Props<Value
   }, [isDirty])
 
   const send = form.handleSubmit(async (typed) => {
-    setGeneral('')
+    setGeneral(null)
     setStale(null)
     let outcome: Outcome<Result>
     try {
       outcome = await action(typed)
     } catch {
-      setGeneral('Atelier could not be reached. What you typed is still here: try again in a moment.')
+      setGeneral({
+        tone: 'oxide',
+        words: 'Atelier could not be reached. What you typed is still here: try again in a moment.',
+      })
       return
     }
     if (outcome.ok) {
@@ -76,7 +79,7 @@ export function EntryForm<Values extends FieldValues, Result>(props: Props<Value
       return
     }
     if (problem.kind !== 'invalid') {
-      setGeneral(problem.message)
+      setGeneral({ tone: 'oxide', words: problem.message })
       return
     }
     const homeless: string[] = []
@@ -86,7 +89,7 @@ export function EntryForm<Values extends FieldValues, Result>(props: Props<Value
       if (shown) form.setError(field as Path<Values>, { message }, { shouldFocus: homeless.length === 0 })
       else homeless.push(message)
     }
-    setGeneral(homeless.join(' '))
+    setGeneral(homeless.length > 0 ? { tone: 'oxide', words: homeless.join(' ') } : null)
   }
 
   function focusFirstError() {
@@ -103,7 +106,10 @@ export function EntryForm<Values extends FieldValues, Result>(props: Props<Value
     }
     form.setValue('version' as Path<Values>, edit.version as never)
     setStale(null)
-    setGeneral(`${edit.by}’s changes are in the form now, and yours are kept. Look it over and save.`)
+    setGeneral({
+      tone: 'moss',
+      words: `${edit.by}’s changes are in the form now, and yours are kept. Look it over and save.`,
+    })
   }
 
   const errorCount = Object.keys(form.formState.errors).length
@@ -124,7 +130,7 @@ export function EntryForm<Values extends FieldValues, Result>(props: Props<Value
             </div>
           </Note>
         )}
-        {general && <Note tone={general.includes('are in the form now') ? 'moss' : 'oxide'}>{general}</Note>}
+        {general && <Note tone={general.tone}>{general.words}</Note>}
         <div className="form-actions">
           <Button type="submit" variant="contained" disabled={isSubmitting}>
             {isSubmitting ? 'Saving …' : submit}
