@@ -12,12 +12,13 @@ import {
   type VisitItem,
   type VisitState,
 } from '@/core/planning'
-import type { VisitLine, VisitPage } from '@/core/planning/views'
+import type { PreparedStep, VisitLine, VisitPage } from '@/core/planning/views'
 import { showDay } from '@/core/calendar'
-import { composeSheet, type ComposedSheet, type Job } from '@/core/procedure'
+import { composeSheet, type ComposedSheet, type Job, type SheetStep } from '@/core/procedure'
 import type { PumpModel } from '@/core/pump'
 import { conflict, invalid, notFound, problemOf } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { showTorque } from '@/core/torque'
 import { whereWords } from '@/core/wear'
 import { Op, write } from '@/db'
 import { assemblies, fittings, type AssemblyRow } from '@/db/assemblies'
@@ -61,6 +62,7 @@ export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
   const [line] = await asLines([row])
   const models = await modelsOf(row.items)
   const sheet = compose(row.items, models)
+  const sheetModels = new Map(row.items.map((item) => [item.assemblyId, models.get(item.modelVersionId)]))
   return {
     ...line!,
     note: row.note,
@@ -69,14 +71,25 @@ export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
     parts: sheet.parts,
     tools: sheet.tools,
     minutesOneByOne: sheet.minutesOneByOne,
-    steps: sheet.steps.map(({ key, phase, heading, where, step }) => ({
-      key,
-      phase,
-      heading,
-      where,
-      text: step.text,
-      caution: step.caution,
-    })),
+    steps: sheet.steps.map((step) => asPrepared(step, sheetModels.get(step.assemblyId))),
+  }
+}
+
+function asPrepared(
+  { key, phase, heading, where, step }: SheetStep,
+  model: PumpModel | undefined,
+): PreparedStep {
+  const torque = model?.fasteners.find((fastener) => fastener.key === step.fastener)?.torque
+  return {
+    key,
+    phase,
+    heading,
+    where,
+    text: step.text,
+    caution: step.caution,
+    torque: torque ? showTorque(torque, step.stage) : '',
+    unverified: torque?.state === 'stated' && !torque.verified,
+    onlyIf: step.when?.is ?? '',
   }
 }
 

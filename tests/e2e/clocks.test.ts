@@ -185,6 +185,8 @@ test('a visit is booked from what is due, prepared, changed, and cancelled with 
   )
   expect(visit).toContain('Saved')
   expect(visit).toContain('any injection wound is an emergency')
+  expect(visit).toContain('20 N·m = 177 in-lb = 14.8 ft-lb')
+  expect(visit).toContain('Only if something stayed in the bore:')
   expect(visit).toMatch(/High-pressure seal\s+2/)
 
   await person.goTo('/today')

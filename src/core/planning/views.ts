@@ -36,6 +36,11 @@ export type PreparedStep = {
   where: string
   text: string
   caution: string
+  /** The torque in three units, where it tightens something. */
+  torque: string
+  unverified: boolean
+  /** The finding it depends on; blank where it is always done. */
+  onlyIf: string
 }
 
 export type VisitPage = VisitLine & {

@@ -1,5 +1,6 @@
 import type { Fastener, PumpModel, Task } from '@/core/pump'
-import { inUnit, quantity, showNumber } from '@/core/units'
+import { showTorque } from '@/core/torque'
+import { showNumber } from '@/core/units'
 import { Note } from '../feedback/States'
 import { Part } from '../frame/Page'
 
@@ -116,22 +117,11 @@ function limitWords({ limit }: Task, usage: string): string {
   return parts.filter(Boolean).join(' or ') + first
 }
 
-const noTorque = {
-  handTight: 'hand tight',
-  byFeel: 'by feel with a bar',
-  notGiven: 'no value given: from the maker’s manual',
-}
-
 function torqueWords({ torque }: Fastener): React.ReactNode {
-  if (torque.state !== 'stated') return noTorque[torque.state]
-  const si = quantity('torque', torque.value, torque.unit).si
-  const shown = ['N·m', 'in-lb', 'ft-lb'].map((unit) => {
-    const value = unit === torque.unit ? torque.value : Number(inUnit('torque', si, unit).toPrecision(3))
-    return `${showNumber(value)}\u00a0${unit}`
-  })
+  if (torque.state !== 'stated') return showTorque(torque)
   return (
     <>
-      <span className="strong">{shown.join(' = ')}</span>
+      <span className="strong">{showTorque(torque)}</span>
       <div className="second">
         {torque.stages.length > 1 &&
           `in stages of ${torque.stages.map((stage) => showNumber(stage)).join(', then ')} ${torque.unit} · `}

@@ -16,7 +16,6 @@ import { leftWords } from '../wear/words'
 
 export type BookableClock = ClockView & {
   assemblyId: string
-  pump: string
   unit: WearView['unit']
   booked: string | null
 }
@@ -87,7 +86,7 @@ function ServiceChoice({ clocks, today }: { clocks: BookableClock[]; today: stri
       <div className="choices">
         {clocks.map((clock) => {
           const item = itemOf(clock)
-          const name = `${clock.pump}: ${clock.name}${clock.where ? `, ${clock.where}` : ''}`
+          const name = clock.where ? `${clock.name}, ${clock.where}` : clock.name
           return (
             <FormControlLabel
               key={`${clock.assemblyId} ${clock.task} ${clock.positions[0]}`}

@@ -21,7 +21,6 @@ export function bookable(view: WearView, open: VisitLine[]): BookableClock[] {
   return view.clocks.map((clock) => ({
     ...clock,
     assemblyId: view.assemblyId,
-    pump: view.number,
     unit: view.unit,
     booked: visitFor(view, clock, open)?.id ?? null,
   }))

@@ -137,7 +137,14 @@ function Steps({ steps }: { steps: PreparedStep[] }) {
           <ol>
             {group.steps.map((step) => (
               <li key={step.key}>
+                {step.onlyIf && <span className="second">Only if {step.onlyIf}: </span>}
                 {step.text} <span className="second">{step.where}</span>
+                {step.torque && (
+                  <div className="strong">
+                    {step.torque}
+                    {step.unverified && <span className="brass"> · not verified yet</span>}
+                  </div>
+                )}
                 {step.caution && <p className="caution">{step.caution}</p>}
               </li>
             ))}
