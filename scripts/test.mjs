@@ -39,7 +39,7 @@ async function jest(project, extra = [], env = {}) {
 }
 
 await runNode([bin('next/dist/bin/next'), 'typegen'], { stdio: 'ignore' })
-await step('types', 'typescript/bin/tsc', ['--noEmit'])
+await step('types', 'typescript/bin/tsc', ['--noEmit', '--project', 'tsconfig.check.json'])
 await step('lint', 'eslint/bin/eslint.js', ['.'])
 await step('formatting', 'prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '.'])
 await step('layer rules', 'dependency-cruiser/bin/dependency-cruise.mjs', [

@@ -18,7 +18,7 @@ afterAll(async () => {
   data.remove()
 })
 
-jest.setTimeout(90_000)
+jest.setTimeout(180_000)
 
 async function coordinator() {
   const person = await Person.at(browser, app.url)

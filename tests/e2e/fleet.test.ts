@@ -17,7 +17,7 @@ afterAll(async () => {
   data.remove()
 })
 
-jest.setTimeout(90_000)
+jest.setTimeout(180_000)
 
 const someone = (size?: { width: number; height: number }) => Person.at(browser, app.url, size)
 async function coordinator() {

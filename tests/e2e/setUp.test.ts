@@ -16,7 +16,7 @@ afterAll(async () => {
   data.remove()
 })
 
-jest.setTimeout(90_000)
+jest.setTimeout(180_000)
 
 test('an empty company is set up from nothing, and its first machine added and read', async () => {
   const person = await Person.at(browser, app.url)

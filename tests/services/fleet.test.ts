@@ -20,6 +20,7 @@ import {
 } from '@/services/fleet'
 import { savePumpModel } from '@/services/pumpModels'
 import { recordReading } from '@/services/readings'
+import { plainMachine } from '../support/machine'
 import { freshCompany, problemIn, removeDatabase } from '../support/database'
 
 let coordinator: Actor
@@ -39,40 +40,7 @@ beforeEach(async () => {
 })
 afterAll(removeDatabase)
 
-function machine(number: string, more: Partial<NewMachineInput> = {}): NewMachineInput {
-  return {
-    id: uuid(),
-    number,
-    name: 'silo trailer',
-    kind: 'trailer',
-    yardId,
-    bay: '4',
-    storage: 'outdoors',
-    inServiceSince: '2024-03-01',
-    drive: 'diesel',
-    driveName: '',
-    drivePower: { value: '18', unit: 'kW' } as never,
-    workingPressure: { value: '200', unit: 'bar' } as never,
-    flow: null,
-    hoseLength: null,
-    hoseBore: null,
-    tankVolume: null,
-    bypass: 'tank',
-    note: '',
-    meter: {
-      id: uuid(),
-      name: 'Engine hours',
-      kind: 'engine',
-      digits: 5,
-      decimals: 1,
-      readingIntervalDays: 7,
-      firstTyped: '100',
-      firstDay: '2026-06-01',
-    },
-    pump: null,
-    ...more,
-  }
-}
+const machine = (number: string, more: Partial<NewMachineInput> = {}) => plainMachine(number, yardId, more)
 
 const pump = (number: string) => ({
   id: uuid(),

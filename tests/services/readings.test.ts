@@ -4,6 +4,7 @@ import type { Actor } from '@/services/actor'
 import { runAt } from '@/services/clock'
 import { addMachine, getMachine, listMachines } from '@/services/fleet'
 import { recordReading, settleReading } from '@/services/readings'
+import { plainMachine, plainMeter } from '../support/machine'
 import { freshCompany, problemIn, removeDatabase } from '../support/database'
 
 let coordinator: Actor
@@ -26,37 +27,12 @@ beforeEach(async () => {
   coordinator = company.coordinator
   technician = { ...coordinator, role: 'technician' }
   await runAt('2026-08-10T12:00:00.000Z', () =>
-    addMachine(coordinator, {
-      id: uuid(),
-      number: 'T-09',
-      name: 'hull trailer',
-      kind: 'trailer',
-      yardId: company.yardId,
-      bay: '',
-      storage: 'outdoors',
-      inServiceSince: null,
-      drive: 'diesel',
-      driveName: '',
-      drivePower: null,
-      workingPressure: null,
-      flow: null,
-      hoseLength: null,
-      hoseBore: null,
-      tankVolume: null,
-      bypass: 'tank',
-      note: '',
-      meter: {
-        id: meterId,
-        name: 'Engine hours',
-        kind: 'engine',
-        digits: 5,
-        decimals: 1,
-        readingIntervalDays: 7,
-        firstTyped: '',
-        firstDay: '2026-08-10',
-      },
-      pump: null,
-    }),
+    addMachine(
+      coordinator,
+      plainMachine('T-09', company.yardId, {
+        meter: plainMeter({ id: meterId, firstTyped: '', firstDay: '2026-08-10' }),
+      }),
+    ),
   )
   for (const [index, day] of weeks.entries()) await read(day, String(4700 + 20 * index))
 })

@@ -8,6 +8,7 @@ import { addMachine } from '@/services/fleet'
 import { getPumpModel, publishPumpModel, savePumpModel } from '@/services/pumpModels'
 import { recordReading } from '@/services/readings'
 import { getWear, listWear, recordRenewal, startClocks } from '@/services/wear'
+import { plainMachine, plainMeter } from '../support/machine'
 import { freshCompany, problemIn, removeDatabase } from '../support/database'
 
 const text = readFileSync('src/demo/models/ostrel-p3-200.json', 'utf8')
@@ -59,50 +60,26 @@ beforeEach(async () => {
   meterId = uuid()
   await savePumpModel(coordinator, { id: modelId, maker: 'Ostrel', name: 'P3-200', design: '', note: '' })
   await at('2026-01-01', () =>
-    addMachine(coordinator, {
-      id: uuid(),
-      number: 'T-04',
-      name: 'silo trailer',
-      kind: 'trailer',
-      yardId,
-      bay: '',
-      storage: 'outdoors',
-      inServiceSince: null,
-      drive: 'diesel',
-      driveName: '',
-      drivePower: null,
-      workingPressure: null,
-      flow: null,
-      hoseLength: null,
-      hoseBore: null,
-      tankVolume: null,
-      bypass: 'tank',
-      note: '',
-      meter: {
-        id: meterId,
-        name: 'Engine hours',
-        kind: 'engine',
-        digits: 5,
-        decimals: 1,
-        readingIntervalDays: 7,
-        firstTyped: '1000',
-        firstDay: '2026-01-01',
-      },
-      pump: {
-        id: pumpId,
-        number: 'P-04',
-        modelId,
-        serial: '',
-        usageScale: 'h',
-        openingKind: 'known',
-        openingUsage: 500,
-        takenOverOn: '2026-01-01',
-        note: '',
-        slot: '',
-        share: 100,
-        shareBasis: 'own',
-      },
-    }),
+    addMachine(
+      coordinator,
+      plainMachine('T-04', yardId, {
+        meter: plainMeter({ id: meterId, firstTyped: '1000', firstDay: '2026-01-01' }),
+        pump: {
+          id: pumpId,
+          number: 'P-04',
+          modelId,
+          serial: '',
+          usageScale: 'h',
+          openingKind: 'known',
+          openingUsage: 500,
+          takenOverOn: '2026-01-01',
+          note: '',
+          slot: '',
+          share: 100,
+          shareBasis: 'own',
+        },
+      }),
+    ),
   )
   for (const [day, typed] of [
     ['2026-01-21', '1200'],

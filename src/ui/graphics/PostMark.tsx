@@ -5,7 +5,7 @@ export type PostMarkState =
   | 'done'
   | 'planned'
   | 'proposed'
-  | 'toDo'
+  | 'open'
   | 'notRead'
   | 'waiting'
   | 'atRisk'
@@ -20,7 +20,7 @@ export const postMarkWords: Record<PostMarkState, string> = {
   done: 'Done',
   planned: 'Planned',
   proposed: 'Proposed',
-  toDo: 'To do',
+  open: 'To do',
   notRead: 'Not read',
   waiting: 'Waiting',
   atRisk: 'At risk',
@@ -119,7 +119,7 @@ const shapes: Record<PostMarkState, React.ReactNode> = {
       strokeDasharray="3 2"
     />
   ),
-  toDo: <rect x="3.5" y="5.5" width="13" height="9" fill="none" stroke="var(--edge)" strokeWidth="1.4" />,
+  open: <rect x="3.5" y="5.5" width="13" height="9" fill="none" stroke="var(--edge)" strokeWidth="1.4" />,
   notRead: (
     <rect
       x="1.5"

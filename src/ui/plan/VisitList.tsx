@@ -12,7 +12,7 @@ const marks: Record<VisitLine['state'], PostMarkState> = {
   waiting: 'waiting',
   done: 'done',
   missed: 'atRisk',
-  cancelled: 'toDo',
+  cancelled: 'open',
 }
 
 /** Visits, one a row: when, where, what, who. */

@@ -10,7 +10,10 @@ import { ChoiceEntry, FieldRow, QuantityEntry, RadioEntry, TextEntry } from '../
 import { EntryForm } from '../forms/EntryForm'
 import { FormPart } from '../forms/FormPart'
 import { Facts, Page, Part } from '../frame/Page'
+import type { ClockState } from '@/core/wear'
 import { HoursChart } from '../graphics/HoursChart'
+import { LifeStrip } from '../graphics/LifeStrip'
+import { PositionGrid } from '../graphics/PositionGrid'
 import { postMarkWords, Status, type PostMarkState } from '../graphics/PostMark'
 import { ReadingBand } from '../graphics/ReadingBand'
 import { SectionIcon, type Section } from '../graphics/SectionIcon'
@@ -61,6 +64,38 @@ const line = Array.from({ length: 12 }, (_, week) => ({
   hours: 4600 + week * 21 + (week % 3) * 4,
   source: 'reading' as const,
 }))
+const strips: [ClockState, number][] = [
+  ['healthy', 0.5],
+  ['dueSoon', 0.95],
+  ['over', 1.06],
+  ['overdue', 1.25],
+]
+const cell = (position: string, state: ClockState, used: number, was: number | null = null) => ({
+  position,
+  state,
+  used,
+  was,
+  limit: 800,
+  early: 0.1,
+  assumed: false,
+})
+const sampleGrid = [
+  {
+    zone: 'Seal case',
+    rows: [
+      {
+        key: 'hpSeal',
+        name: 'High-pressure seal',
+        limit: 800,
+        cells: [
+          cell('hpSeal@1', 'overdue', 946),
+          cell('hpSeal@2', 'dueSoon', 752),
+          cell('hpSeal@3', 'healthy', 212, 634),
+        ],
+      },
+    ],
+  },
+]
 const sample = Joi.object({
   text: Joi.string().required().messages({ 'string.empty': 'Fill this in.' }),
   choice: Joi.string().required(),
@@ -178,6 +213,22 @@ export function Styleguide() {
                 says={kind}
               />
             ))}
+          </Part>
+          <Part title="Life strip" aside="post: the limit, hatch: the early tolerance">
+            <div className="specimens">
+              {strips.map(([state, share]) => (
+                <LifeStrip
+                  key={state}
+                  state={state}
+                  share={share}
+                  early={0.1}
+                  says={`${state}, ${share} of the limit`}
+                />
+              ))}
+            </div>
+          </Part>
+          <Part title="Position grid">
+            <PositionGrid grid={sampleGrid} columns={['cylinder 1', 'cylinder 2', 'cylinder 3']} unit="h" />
           </Part>
           <Part title="Hours chart">
             <HoursChart
