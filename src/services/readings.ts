@@ -103,7 +103,7 @@ export async function settleReading(actor: Actor, input: SettlementInput): Promi
         await correct(context, settlement)
         break
       case 'withdraw':
-        await supersede(context, settlement.reason, 'withdrawn')
+        await decide(context, 'superseded', settlement.reason, 'withdrawn', 'withdrawn')
         break
       case 'newMeter':
         await noteNewMeter(context, settlement)
@@ -127,23 +127,7 @@ async function vouch({ actor, row, meter, machine }: Context, reason: string): P
       decision: `${verdict.reason} Correct it, withdraw it, or say what happened to the meter.`,
     })
   }
-  const values = {
-    status: 'accepted' as const,
-    vouchedReason: reason,
-    settledAt: now(),
-    settledById: actor.id,
-  }
-  await readings.update({ id: row.id }, values)
-  await recordChange(actor, {
-    entity: 'reading',
-    entityId: row.id,
-    machineId: machine.id,
-    action: 'vouched',
-    summary: `${meter.name} reading ${shownOf(row, meter)} kept as right`,
-    reason,
-    before: row,
-    after: { ...row, ...values },
-  })
+  await decide({ actor, row, meter, machine }, 'accepted', reason, 'vouched', 'kept as right')
 }
 
 async function correct(
@@ -186,24 +170,22 @@ async function correct(
   })
 }
 
-async function supersede(
+/** Writes what a person decided about a reading as it stands, and why. */
+async function decide(
   { actor, row, meter, machine }: Context,
+  status: 'accepted' | 'superseded',
   reason: string,
   action: string,
+  words: string,
 ): Promise<void> {
-  const values = {
-    status: 'superseded' as const,
-    vouchedReason: reason,
-    settledAt: now(),
-    settledById: actor.id,
-  }
+  const values = { status, vouchedReason: reason, settledAt: now(), settledById: actor.id }
   await readings.update({ id: row.id }, values)
   await recordChange(actor, {
     entity: 'reading',
     entityId: row.id,
     machineId: machine.id,
     action,
-    summary: `${meter.name} reading ${shownOf(row, meter)} ${action}`,
+    summary: `${meter.name} reading ${shownOf(row, meter)} ${words}`,
     reason,
     before: row,
     after: { ...row, ...values },

@@ -182,9 +182,12 @@ export async function cancelVisit(actor: Actor, input: CancelInput): Promise<voi
 /** Takes a cancelling back, unless its services were booked again meanwhile. */
 export async function restoreVisit(actor: Actor, input: { id: string; version: number }): Promise<void> {
   requirePermission(actor, 'visits.plan')
-  const row = await visits.byId(input.id)
-  if (row) await requireNotBooked(row.items)
-  await setState(actor, input, { state: 'booked', endReason: '' }, 'booked again', '')
+  // In one write: nobody can book these services between looking and restoring.
+  await write(async () => {
+    const row = await visits.byId(input.id)
+    if (row) await requireNotBooked(row.items)
+    await setState(actor, input, { state: 'booked', endReason: '' }, 'booked again', '')
+  })
 }
 
 async function setState(
