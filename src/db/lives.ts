@@ -1,4 +1,4 @@
-import { id, real, text, whole } from './columns'
+import { day, id, real, text, whole } from './columns'
 import { table } from './table'
 
 /** One part in one position, from fitting to removal. */
@@ -19,6 +19,13 @@ export type LifeRow = {
   continuesLifeId: string | null
   endedAt: string | null
   endReason: '' | 'preventive' | 'failed' | 'disturbed' | 'unknown'
+  /** The day it was first seen failing, where it failed and somebody knew. */
+  seenFailingOn: string | null
+  /** The sheets that began and ended it; null for what was recorded without one. */
+  sheetId: string | null
+  endSheetId: string | null
+  /** The lot it came from. */
+  lotId: string | null
   note: string
   status: 'active' | 'superseded'
   recordedAt: string
@@ -37,8 +44,35 @@ export const lives = table<LifeRow>('lives', {
   continuesLifeId: text,
   endedAt: text,
   endReason: text,
+  seenFailingOn: day,
+  sheetId: text,
+  endSheetId: text,
+  lotId: text,
   note: text,
   status: text,
   recordedAt: text,
   recordedById: text,
 })
+
+/** A part's life as it begins; what is left out is nothing special. */
+export function newLife(
+  life: Pick<LifeRow, 'id' | 'assemblyId' | 'position' | 'startedAt' | 'recordedAt' | 'recordedById'> &
+    Partial<LifeRow>,
+): LifeRow {
+  return {
+    carriedUsage: 0,
+    carriedFrom: null,
+    assumed: 0,
+    first: 0,
+    continuesLifeId: null,
+    endedAt: null,
+    endReason: '',
+    seenFailingOn: null,
+    sheetId: null,
+    endSheetId: null,
+    lotId: null,
+    note: '',
+    status: 'active',
+    ...life,
+  }
+}

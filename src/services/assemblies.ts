@@ -28,6 +28,7 @@ import { now } from './clock'
 import { ourCompany, present } from './company'
 import { dayOf, instantOf } from './days'
 import { editRow, requireFresh, requireUnique } from './edit'
+import { groupBy } from './group'
 import { linesOf } from './meterHistory'
 import { newestVersionId } from './pumpModels'
 import { pastInstant } from './readings'
@@ -73,8 +74,8 @@ export async function loadCounting(ids?: string[]) {
     dutyShares.all({ ...which, status: 'active' }, byTime),
   ])
   const lines = await linesOf(ids ? [...new Set(shareRows.map((share) => share.meterId))] : undefined)
-  const fittingsOf = groupBy(fittingRows)
-  const sharesOf = groupBy(shareRows)
+  const fittingsOf = groupBy(fittingRows, (row) => row.assemblyId)
+  const sharesOf = groupBy(shareRows, (row) => row.assemblyId)
   return (assemblyId: string) => {
     const moves = fittingsOf.get(assemblyId) ?? []
     const shares = sharesOf.get(assemblyId) ?? []
@@ -153,12 +154,6 @@ export async function loadAssemblies(ids?: string[]): Promise<(AssemblyView & { 
 }
 
 const emptyLine: CumulativeLine = { points: [], ignoredReadingIds: [] }
-
-function groupBy<T extends { assemblyId: string }>(rows: T[]): Map<string, T[]> {
-  const groups = new Map<string, T[]>()
-  for (const row of rows) groups.set(row.assemblyId, [...(groups.get(row.assemblyId) ?? []), row])
-  return groups
-}
 
 export async function addAssembly(actor: Actor, input: NewAssemblyInput): Promise<void> {
   requirePermission(actor, 'fleet.edit')

@@ -39,7 +39,16 @@ export async function recordReading(
 ): Promise<RecordedReading> {
   requirePermission(actor, 'readings.enter')
   const reading = check(readingSchema, input)
-  const at = await pastInstant(reading.day, reading.time)
+  return keepReading(actor, reading, await pastInstant(reading.day, reading.time), source)
+}
+
+/** Judges and keeps a reading of a known instant: typed with its day and time, or taken at the bench. */
+export function keepReading(
+  actor: Actor,
+  reading: Pick<ReadingInput, 'id' | 'meterId' | 'typed' | 'vouched' | 'readBy' | 'note'>,
+  at: string,
+  source: ReadingRow['source'],
+): Promise<RecordedReading> {
   return write(async () => {
     const { meter, machine } = await meterAndMachine(reading.meterId)
     const raw = readOrRefuse(reading.typed, meter, 'typed')

@@ -14,24 +14,27 @@ import {
 } from '@/core/planning'
 import type { PreparedStep, VisitLine, VisitPage } from '@/core/planning/views'
 import { showDay } from '@/core/calendar'
-import { composeSheet, type ComposedSheet, type Job, type SheetStep } from '@/core/procedure'
+import type { ComposedSheet, SheetStep } from '@/core/procedure'
 import type { PumpModel } from '@/core/pump'
-import { conflict, invalid, notFound, problemOf } from '@/core/problem'
+import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import { showTorque } from '@/core/torque'
 import { whereWords } from '@/core/wear'
 import { Op, write } from '@/db'
-import { assemblies, fittings, type AssemblyRow } from '@/db/assemblies'
+import { assemblies } from '@/db/assemblies'
 import { machines } from '@/db/machines'
 import { people } from '@/db/people'
 import { pumpModelVersions } from '@/db/pumpModels'
+import { sheets, type SheetRow } from '@/db/sheets'
 import { visits, type VisitRow } from '@/db/visits'
 import { yards } from '@/db/yards'
 import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
+import { composeItems, composeOrRefuse, modelsOf, placeAndItems } from './composing'
 import { editRow } from './edit'
+import { listStock, supplyOfVisits } from './stores'
 
 const openStates = (Object.keys(visitStates) as VisitState[]).filter(isOpen)
 
@@ -56,23 +59,57 @@ export async function visitsOfMachine(_actor: Actor, machineId: string): Promise
 }
 
 /** A visit with its preparation, composed from the very model versions it was booked with. */
-export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
+export async function getVisit(actor: Actor, id: string): Promise<VisitPage> {
   const row = await visits.byId(id)
   if (!row) throw notFound('This visit')
   const [line] = await asLines([row])
   const models = await modelsOf(row.items)
-  const sheet = compose(row.items, models)
+  const sheet = composeItems(row.items, models)
   const sheetModels = new Map(row.items.map((item) => [item.assemblyId, models.get(item.modelVersionId)]))
   return {
     ...line!,
     note: row.note,
     endReason: row.endReason,
     notice: [...new Set([...models.values()].map((model) => model.notice))].filter(Boolean).join(' '),
-    parts: sheet.parts,
+    parts: await stockFor(actor, row, sheet.parts),
     tools: sheet.tools,
     minutesOneByOne: sheet.minutesOneByOne,
     steps: sheet.steps.map((step) => asPrepared(step, sheetModels.get(step.assemblyId))),
   }
+}
+
+/** Beside each part what the stores have for this visit, after what earlier visits take. */
+async function stockFor(
+  actor: Actor,
+  visit: VisitRow,
+  needs: ComposedSheet['parts'],
+): Promise<VisitPage['parts']> {
+  const [stock, supply, versionRows] = await Promise.all([
+    listStock(actor),
+    supplyOfVisits(actor),
+    pumpModelVersions.all({ id: visit.items.map((item) => item.modelVersionId) }),
+  ])
+  return needs.map((need) => {
+    const versionId = visit.items.find((item) => item.assemblyId === need.assemblyId)?.modelVersionId
+    const modelId = versionRows.find((version) => version.id === versionId)?.modelId
+    const part = stock.find(
+      (each) => !each.retiredOn && each.fits.some((fit) => fit.modelId === modelId && fit.part === need.part),
+    )
+    if (!part) return { ...need, stock: null }
+    const own = supply.find((each) => each.visitId === visit.id && each.partId === part.id)
+    return {
+      ...need,
+      stock: {
+        partId: part.id,
+        number: part.number,
+        bin: part.bin,
+        available: own?.available ?? null,
+        missing: own?.missing ?? 0,
+        arrives: own?.arrives ?? null,
+        inTime: own?.inTime ?? true,
+      },
+    }
+  })
 }
 
 function asPrepared(
@@ -107,13 +144,7 @@ export async function bookVisit(actor: Actor, input: BookingInput): Promise<{ nu
     if (repeated) return { number: visitNumber(repeated.number) }
     await requireDayToCome(when.day)
     await requireLead(when.leadId)
-    const pumps = await assemblies.all({ id: [...new Set(asked.map((item) => item.assemblyId))] })
-    const place = await sharedPlace(pumps)
-    const items = asked.map((item): VisitItem => {
-      const pump = pumps.find((each) => each.id === item.assemblyId)
-      if (!pump?.modelVersionId) throw invalid({ items: 'One of these pumps has no published model.' })
-      return { ...item, modelVersionId: pump.modelVersionId }
-    })
+    const { items, place } = await placeAndItems(asked)
     const sheet = composeOrRefuse(items, await modelsOf(items))
     await requireNotBooked(items)
     const number = await nextVisitNumber()
@@ -176,7 +207,14 @@ export async function changeVisit(actor: Actor, input: VisitChangeInput): Promis
 export async function cancelVisit(actor: Actor, input: CancelInput): Promise<void> {
   requirePermission(actor, 'visits.plan')
   const { id, version, reason } = check(cancelSchema, input)
-  await setState(actor, { id, version }, { state: 'cancelled', endReason: reason }, 'cancelled', reason)
+  await write(async () => {
+    const sheet = await sheets.find({ visitId: id, state: ['open', 'signed'] })
+    if (sheet)
+      throw conflict(
+        `Sheet ${visitNumber(sheet.number)} was opened for this visit: sign it or give it up there.`,
+      )
+    await setState(actor, { id, version }, { state: 'cancelled', endReason: reason }, 'cancelled', reason)
+  })
 }
 
 /** Takes a cancelling back, unless its services were booked again meanwhile. */
@@ -217,53 +255,6 @@ async function setState(
   })
 }
 
-async function modelsOf(items: VisitItem[]): Promise<Map<string, PumpModel>> {
-  const rows = await pumpModelVersions.all({ id: [...new Set(items.map((item) => item.modelVersionId))] })
-  return new Map(rows.map((row) => [row.id, row.data]))
-}
-
-function compose(items: VisitItem[], models: Map<string, PumpModel>): ComposedSheet {
-  const jobs = new Map<string, Job>()
-  for (const { assemblyId, modelVersionId, task, positions } of items) {
-    const model = models.get(modelVersionId)
-    if (!model) throw notFound('The model version of this visit')
-    const job = jobs.get(assemblyId) ?? { assemblyId, model, tasks: [] }
-    const known = job.tasks.find((each) => each.task === task)
-    if (known) known.positions = [...new Set([...known.positions, ...positions])]
-    else job.tasks.push({ task, positions })
-    jobs.set(assemblyId, job)
-  }
-  return composeSheet([...jobs.values()])
-}
-
-/** A task the model does not have is told beside the list of services. */
-function composeOrRefuse(items: VisitItem[], models: Map<string, PumpModel>): ComposedSheet {
-  try {
-    return compose(items, models)
-  } catch (error) {
-    const problem = problemOf(error)
-    throw problem?.kind === 'invalid' ? invalid({ items: problem.message }) : error
-  }
-}
-
-/** A visit is on one machine, or on one shelved pump. */
-async function sharedPlace(
-  pumps: AssemblyRow[],
-): Promise<{ machineId: string | null; assemblyId: string | null }> {
-  const moves = await fittings.all({ assemblyId: pumps.map((pump) => pump.id), status: 'active' }, [
-    ['at', 'ASC'],
-  ])
-  const places = pumps.map(
-    (pump) => moves.filter((move) => move.assemblyId === pump.id).at(-1)?.machineId ?? null,
-  )
-  const [machineId = null] = places
-  if (places.some((place) => place !== machineId))
-    throw invalid({ items: 'A visit is on one machine. Book a visit for each.' })
-  if (machineId !== null) return { machineId, assemblyId: null }
-  if (pumps.length !== 1) throw invalid({ items: 'Pumps on the shelf are serviced one visit each.' })
-  return { machineId: null, assemblyId: pumps[0]!.id }
-}
-
 async function requireDayToCome(day: string): Promise<void> {
   if (day < present(await ourCompany()).today) throw invalid({ day: 'This day has passed.' })
 }
@@ -301,11 +292,12 @@ async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
   if (rows.length === 0) return []
   const company = await ourCompany()
   const { today } = present(company)
-  const [models, machineRows, yardRows, names, pumps] = await Promise.all([
+  const [models, machineRows, yardRows, names, sheetRows, pumps] = await Promise.all([
     modelsOf(rows.flatMap((row) => row.items)),
     machines.all(),
     yards.all(),
     people.all(),
+    sheets.all({ visitId: rows.map((row) => row.id), state: ['open', 'signed'] }),
     assemblies.all({ id: [...new Set(rows.flatMap((row) => row.items.map((item) => item.assemblyId)))] }),
   ])
   return rows.map((row) => {
@@ -336,8 +328,13 @@ async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
           positions: item.positions,
         }
       }),
-      late: isOpen(row.state) && row.day < today,
+      sheet: sheetOf(sheetRows.find((sheet) => sheet.visitId === row.id)),
+      late: isOpen(row.state) && row.state !== 'inWork' && row.day < today,
       version: row.version,
     }
   })
+}
+
+function sheetOf(row: SheetRow | undefined): VisitLine['sheet'] {
+  return row && row.state !== 'abandoned' ? { id: row.id, number: row.number, state: row.state } : null
 }

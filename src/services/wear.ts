@@ -27,15 +27,17 @@ import {
 import type { ClockView, PositionView, WearView } from '@/core/wear/views'
 import { write } from '@/db'
 import { assemblies, type AssemblyRow } from '@/db/assemblies'
-import { lives, type LifeRow } from '@/db/lives'
+import { lives, newLife, type LifeRow } from '@/db/lives'
 import { machines } from '@/db/machines'
 import { pumpModelVersions } from '@/db/pumpModels'
+import { taskRecords, type TaskRecordRow } from '@/db/sheets'
 import { requirePermission, type Actor } from './actor'
 import { loadCounting } from './assemblies'
 import { recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
 import { dayOf, instantOf } from './days'
+import { groupBy } from './group'
 
 /** The clocks of every pump in service whose model is published: worst pump first. */
 export async function listWear(_actor: Actor): Promise<WearView[]> {
@@ -49,21 +51,18 @@ export async function getWear(_actor: Actor, assemblyId: string): Promise<WearVi
 
 async function loadWear(ids?: string[]): Promise<WearView[]> {
   const company = await ourCompany()
-  const [rows, versions, lifeRows, machineRows, counting] = await Promise.all([
+  const [rows, versions, lifeRows, machineRows, doneRows, counting] = await Promise.all([
     assemblies.all({ retiredOn: null, ...(ids ? { id: ids } : {}) }, [['number', 'ASC']]),
     pumpModelVersions.all(),
     lives.all({ status: 'active', ...(ids ? { assemblyId: ids } : {}) }, [['startedAt', 'ASC']]),
     machines.all(),
+    taskRecords.all({ status: 'active', ...(ids ? { assemblyId: ids } : {}) }, [['at', 'ASC']]),
     loadCounting(ids),
   ])
   const versionOf = new Map(versions.map((version) => [version.id, version]))
   const machineOf = new Map(machineRows.map((machine) => [machine.id, machine]))
-  const livesOf = new Map<string, LifeRow[]>()
-  for (const life of lifeRows) {
-    const own = livesOf.get(life.assemblyId)
-    if (own) own.push(life)
-    else livesOf.set(life.assemblyId, [life])
-  }
+  const livesOf = groupBy(lifeRows, (life) => life.assemblyId)
+  const doneOf = groupBy(doneRows, (done) => done.assemblyId)
   const { instant, today } = present(company)
   const views = rows.flatMap((row): WearView[] => {
     const version = row.modelVersionId ? versionOf.get(row.modelVersionId) : undefined
@@ -75,6 +74,7 @@ async function loadWear(ids?: string[]): Promise<WearView[]> {
       row,
       model: version.data,
       own: livesOf.get(row.id) ?? [],
+      done: doneOf.get(row.id) ?? [],
       stretches,
       instant,
       today,
@@ -117,6 +117,7 @@ type Facts = {
   row: AssemblyRow
   model: PumpModel
   own: LifeRow[]
+  done: TaskRecordRow[]
   stretches: CountedStretch[]
   instant: string
   today: string
@@ -139,7 +140,16 @@ function clocksOf(facts: Facts) {
       assumed: life.assumed === 1,
     }
   }
-  const record = { usage: usageAt(facts, facts.instant), today: facts.today, lives: present, done: {} }
+  // They come in time order: the last of each stands.
+  const done: Record<string, Record<PositionKey, Since>> = {}
+  for (const { task, position, at } of facts.done)
+    (done[task] ??= {})[position] = {
+      usage: usageAt(facts, at),
+      day: dayOf(at, facts.timeZone),
+      first: false,
+      assumed: false,
+    }
+  const record = { usage: usageAt(facts, facts.instant), today: facts.today, lives: present, done }
   const perDay = presentUsePerDay(facts)
   return { record, clocks: taskClocks(facts.model, record).map((item) => asView(item, facts.today, perDay)) }
 }
@@ -246,23 +256,20 @@ export async function startClocks(actor: Actor, input: ClockStartInput): Promise
     if ((await lives.count({ assemblyId, status: 'active' })) > 0)
       throw conflict(`The clocks of ${row.number} run already.`)
     const isNew = row.openingKind === 'new'
-    const recorded = { status: 'active' as const, recordedAt: now(), recordedById: actor.id }
+    const recorded = { recordedAt: now(), recordedById: actor.id }
     await lives.insertMany(
-      allPositions(model).map((position) => ({
-        id: uuid(),
-        assemblyId,
-        position,
-        startedAt: row.takenOverAt,
-        carriedUsage: basis === 'pump' ? row.openingUsage : 0,
-        carriedFrom: null,
-        assumed: isNew ? 0 : 1,
-        first: isNew ? 1 : 0,
-        continuesLifeId: null,
-        endedAt: null,
-        endReason: '',
-        note: '',
-        ...recorded,
-      })),
+      allPositions(model).map((position) =>
+        newLife({
+          id: uuid(),
+          assemblyId,
+          position,
+          startedAt: row.takenOverAt,
+          carriedUsage: basis === 'pump' ? row.openingUsage : 0,
+          assumed: isNew ? 0 : 1,
+          first: isNew ? 1 : 0,
+          ...recorded,
+        }),
+      ),
     )
     await recordChange(actor, {
       entity: 'assembly',
@@ -311,23 +318,19 @@ export async function recordRenewal(actor: Actor, input: RenewalInput): Promise<
       else await lives.update({ id: life.id }, { endedAt: instant, endReason: renewal.endReason })
     }
     await lives.insertMany(
-      renewal.positions.map((position, index) => ({
-        id: lifeId(renewal.id, index),
-        assemblyId: row.id,
-        position,
-        startedAt,
-        carriedUsage: before ? renewal.runSince : 0,
-        carriedFrom: before ? instant : null,
-        assumed: 0,
-        first: 0,
-        continuesLifeId: null,
-        endedAt: null,
-        endReason: '',
-        note: renewal.note,
-        status: 'active',
-        recordedAt: now(),
-        recordedById: actor.id,
-      })),
+      renewal.positions.map((position, index) =>
+        newLife({
+          id: lifeId(renewal.id, index),
+          assemblyId: row.id,
+          position,
+          startedAt,
+          carriedUsage: before ? renewal.runSince : 0,
+          carriedFrom: before ? instant : null,
+          note: renewal.note,
+          recordedAt: now(),
+          recordedById: actor.id,
+        }),
+      ),
     )
     await recordChange(actor, {
       entity: 'assembly',

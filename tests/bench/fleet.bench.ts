@@ -6,7 +6,7 @@ import { allPositions, parsePumpModel } from '@/core/pump'
 import { metricUnits } from '@/core/units'
 import { closeDatabase, database, migrate } from '@/db'
 import { assemblies, dutyShares, fittings } from '@/db/assemblies'
-import { lives } from '@/db/lives'
+import { lives, newLife } from '@/db/lives'
 import { machines } from '@/db/machines'
 import { meters } from '@/db/meters'
 import { readings } from '@/db/readings'
@@ -202,21 +202,15 @@ async function fill(actor: Actor, yardId: string): Promise<string[]> {
   )
   for (const [index, row] of assemblyRows.entries()) {
     await lives.insertMany(
-      positions.map((position, each) => ({
-        id: uuid(),
-        assemblyId: row.id,
-        position,
-        startedAt: iso((index * 7 + each * 3) % size.weeks),
-        carriedUsage: 0,
-        carriedFrom: null,
-        assumed: 0,
-        first: 0,
-        continuesLifeId: null,
-        endedAt: null,
-        endReason: '' as const,
-        note: '',
-        ...active,
-      })),
+      positions.map((position, each) =>
+        newLife({
+          id: uuid(),
+          assemblyId: row.id,
+          position,
+          startedAt: iso((index * 7 + each * 3) % size.weeks),
+          ...active,
+        }),
+      ),
     )
   }
   return meterRows.map((meter) => meter.id)

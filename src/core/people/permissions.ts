@@ -13,6 +13,9 @@ export const permissions = {
   'readings.settle': 'settle readings in doubt',
   'fleet.edit': 'change machines, meters and pumps',
   'visits.plan': 'plan visits',
+  'sheets.work': 'work and sign sheets',
+  'stores.edit': 'change parts and their prices',
+  'stores.count': 'receive parts and count bins',
   'models.edit': 'change pump models',
   'company.edit': 'change the company’s settings',
   'people.edit': 'manage who signs in',
@@ -21,7 +24,7 @@ export type Permission = keyof typeof permissions
 
 const granted: Record<Role, readonly Permission[]> = {
   coordinator: Object.keys(permissions) as Permission[],
-  technician: ['readings.enter'],
+  technician: ['readings.enter', 'sheets.work', 'stores.count'],
   viewer: [],
 }
 

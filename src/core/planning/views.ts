@@ -23,9 +23,24 @@ export type VisitLine = {
     where: string
     positions: string[]
   }[]
+  /** The sheet it is worked on, once there is one. */
+  sheet: { id: string; number: number; state: 'open' | 'signed' } | null
   /** Its day has passed and it still stands. */
   late: boolean
   version: number
+}
+
+/** Whether a part that a visit needs will be there. Null beside a part the stores do not keep. */
+export type VisitStock = {
+  partId: string
+  number: string
+  bin: string
+  /** What is left on the shelf for this visit after those before it; null once the visit is over. */
+  available: number | null
+  missing: number
+  /** When it would come if it were ordered today. */
+  arrives: string | null
+  inTime: boolean
 }
 
 /** A step as the preparation lists it. */
@@ -47,7 +62,7 @@ export type VisitPage = VisitLine & {
   note: string
   endReason: string
   notice: string
-  parts: ComposedSheet['parts']
+  parts: (ComposedSheet['parts'][number] & { stock: VisitStock | null })[]
   tools: ComposedSheet['tools']
   minutesOneByOne: number
   steps: PreparedStep[]

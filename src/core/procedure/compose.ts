@@ -33,7 +33,8 @@ export type SheetStep = {
   heading: string
   /** "cylinder 2", or blank. */
   where: string
-  /** The position instance it renews or looks at, where it is about one. */
+  /** The task it belongs to and the position instance that it renews or looks at, where it is about one. */
+  task: string | null
   position: PositionKey | null
   step: Step
 }
@@ -200,6 +201,7 @@ function nodeSteps(job: Job, { node, index, key }: NodeInstance, side: 'open' | 
       phase: step.phase,
       heading: node.name,
       where: [where, label].filter(Boolean).join(', '),
+      task: null,
       position: null,
       step,
     })),
@@ -226,6 +228,7 @@ function taskSteps(job: Job, tasks: Chosen[], walked: NodeInstance[]): SheetStep
           phase: step.phase,
           heading: task.name,
           where: [name, label].filter(Boolean).join(', '),
+          task: task.key,
           position,
           step,
         })),
@@ -246,6 +249,7 @@ function plainSteps(job: Job, steps: Step[], heading: string, name: string): She
       phase: step.phase,
       heading: name,
       where: label,
+      task: null,
       position: null,
       step,
     })),

@@ -28,3 +28,50 @@ export function showTorque(torque: Fastener['torque'], stage: number | null = nu
     )
     .join(' = ')
 }
+
+const units = ['N·m', 'in-lb', 'ft-lb', 'kgf·m'] as const
+
+/** Whether what was pulled is what was stated; if not, how far off, and which unit was likely misread. */
+export type TorqueVerdict = {
+  fits: boolean
+  /** The unit it would fit in. */ slip: string | null
+  words: string
+}
+
+/**
+ * Judges a pulled torque against the stated one. Outside tolerance, a value that would be right in
+ * another unit is named as the slip it looks like.
+ *
+ * @param stated value and unit, of the stage that is pulled
+ * @param pulled value and unit as entered
+ * @param tolerance share of the stated value; 0.05 is ours, a wrench's own is usually 0.04
+ * @example
+ * judgeTorque({ value: 15, unit: 'N·m' }, { value: 15, unit: 'ft-lb' })
+ * // { fits: false, slip: 'N·m', words: '15 ft-lb is 20.3 N·m, 36 % too tight. It would fit in N·m: was the unit misread?' }
+ */
+export function judgeTorque(
+  stated: { value: number; unit: string },
+  pulled: { value: number; unit: string },
+  tolerance = 0.05,
+): TorqueVerdict {
+  const wanted = quantity('torque', stated.value, stated.unit).si
+  const share = (value: number, unit: string) => quantity('torque', value, unit).si / wanted - 1
+  const inside = (unit: string) => Math.abs(share(pulled.value, unit)) <= tolerance + 1e-9
+  if (inside(pulled.unit)) return { fits: true, slip: null, words: '' }
+  const off = share(pulled.value, pulled.unit)
+  const asStated = Number(
+    inUnit('torque', quantity('torque', pulled.value, pulled.unit).si, stated.unit).toPrecision(3),
+  )
+  const is = pulled.unit === stated.unit ? '' : ` is ${showNumber(asStated)}\u00a0${stated.unit},`
+  const far =
+    off > 1.5
+      ? `${showNumber(Number((off + 1).toPrecision(2)))} times too tight`
+      : `${Math.round(Math.abs(off) * 100)}\u00a0% too ${off > 0 ? 'tight' : 'loose'}`
+  const slip = units.find((unit) => unit !== pulled.unit && inside(unit)) ?? null
+  const looks = slip ? ` It would fit in ${slip}: was the unit misread?` : ''
+  return {
+    fits: false,
+    slip,
+    words: `${showNumber(pulled.value)}\u00a0${pulled.unit}${is || ' is'} ${far}.${looks}`,
+  }
+}

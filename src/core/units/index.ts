@@ -10,4 +10,5 @@ export {
 } from './quantity'
 export { parseNumber, type ParsedNumber } from './parseNumber'
 export { quantitySchema } from './quantitySchema'
+export { readMoney, showMoney } from './money'
 export { metricUnits, unitPreferencesSchema, usUnits, type UnitPreferences } from './preferences'

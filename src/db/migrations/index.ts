@@ -3,6 +3,8 @@ import type { RunnableMigration } from 'umzug'
 import { ground } from './0001-ground'
 import { wear } from './0002-wear'
 import { visits } from './0003-visits'
+import { sheets } from './0004-sheets'
+import { stores } from './0005-stores'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
-export const migrations: RunnableMigration<QueryInterface>[] = [ground, wear, visits]
+export const migrations: RunnableMigration<QueryInterface>[] = [ground, wear, visits, sheets, stores]

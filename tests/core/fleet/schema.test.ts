@@ -144,9 +144,13 @@ test('stored values are said in words', () => {
   ])
 })
 
-test('coordinators may do everything, technicians read meters, viewers look', () => {
+test('coordinators may do everything, technicians read meters, work sheets and count bins, viewers look', () => {
   const all = Object.keys(permissions) as Permission[]
   expect(all.filter((permission) => mayDo('coordinator', permission))).toEqual(all)
-  expect(all.filter((permission) => mayDo('technician', permission))).toEqual(['readings.enter'])
+  expect(all.filter((permission) => mayDo('technician', permission))).toEqual([
+    'readings.enter',
+    'sheets.work',
+    'stores.count',
+  ])
   expect(all.filter((permission) => mayDo('viewer', permission))).toEqual([])
 })

@@ -1,0 +1,1 @@
+export { toCsv } from './csv'

@@ -1,0 +1,24 @@
+export {
+  dealOut,
+  stockOf,
+  tidy,
+  type Demand,
+  type Lot,
+  type LotStock,
+  type Movement,
+  type PartStock,
+  type Supply,
+} from './stock'
+export {
+  countSchema,
+  partSchema,
+  partUnits,
+  receiptSchema,
+  type CountInput,
+  type Fit,
+  type PartForm,
+  type PartInput,
+  type PartUnit,
+  type ReceiptInput,
+} from './schema'
+export { showAmount } from './words'

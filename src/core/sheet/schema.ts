@@ -1,0 +1,196 @@
+import Joi from 'joi'
+import { dimensions } from '../units'
+import { id, line, note, optionalDay, optionalLine, version } from '../problem/fields'
+import { endReasons } from '../wear'
+import type { Correction, DeviceEntryKind, EndedLife, Payloads, SentEntry } from './types'
+
+const because = (words: string) =>
+  line(300).required().messages({ 'string.empty': words, 'any.required': words })
+
+const amount = (units: string[] | null) =>
+  Joi.object({
+    value: Joi.number().min(0).max(1e7).required(),
+    unit: units ? Joi.string().valid(...units) : Joi.string().max(20),
+  })
+    .allow(null)
+    .default(null)
+
+const position = { assemblyId: id().required(), position: Joi.string().max(60).required() }
+
+/** How much of a part was used: more than nothing, to a thousandth. */
+export const usedQuantity = () =>
+  Joi.number().greater(0).max(100_000).precision(3).required().messages({
+    'number.base': 'Enter how much was used.',
+    'number.greater': 'Enter more than 0.',
+  })
+
+/** What each kind of entry that a device sends must say. */
+export const payloadSchemas: { [Kind in DeviceEntryKind]: Joi.ObjectSchema<Payloads[Kind]> } = {
+  reading: Joi.object({
+    meterId: id().required(),
+    typed: optionalLine(40),
+    unreadable: optionalLine(300),
+    vouched: Joi.boolean().default(false),
+  }).custom((value: Payloads['reading'], helpers) =>
+    value.typed === '' && value.unreadable === ''
+      ? helpers.message({ custom: 'Enter what the meter shows, or say why it cannot be read.' })
+      : value,
+  ),
+  madeSafe: Joi.object({ name: because('Confirm it with your name.') }),
+  done: Joi.object({
+    measure: amount(null),
+    torque: amount(Object.keys(dimensions.torque)),
+    answer: optionalLine(200),
+    reason: optionalLine(300),
+  }),
+  skipped: Joi.object({ reason: because('Say why this step is skipped.') }),
+  takeBack: Joi.object({ of: id().required(), reason: optionalLine(300) }),
+  remark: Joi.object({
+    text: Joi.string().trim().max(2000).required().messages({ 'string.empty': 'Write the remark.' }),
+  }),
+  substitute: Joi.object({
+    tool: line(120).required(),
+    used: because('Say what was used instead.'),
+    reason: because('Say why.'),
+  }),
+  renewed: Joi.object({ ...position, reason: because('Say why it was renewed.') }),
+  kept: Joi.object({ ...position, reason: because('Say why it was kept.') }),
+  part: Joi.object({
+    partId: id().allow(null).default(null),
+    lotId: id().allow(null).default(null),
+    name: line(120).required().messages({ 'string.empty': 'Say what was used.' }),
+    unit: Joi.string().valid('piece', 'L', 'mL').required(),
+    quantity: usedQuantity(),
+    assemblyId: id().allow(null).default(null),
+    part: Joi.string().max(40).allow(null).default(null),
+  }),
+}
+
+/** The list that a device posts. Its payloads are checked one by one, so that one bad entry is not all. */
+export const sentEntriesSchema = Joi.array<SentEntry[]>()
+  .items(
+    Joi.object<SentEntry>({
+      id: id().required(),
+      deviceId: id().required(),
+      deviceSeq: Joi.number().integer().min(1).max(2_000_000_000).required(),
+      seenUpTo: Joi.number().integer().min(0).max(2_000_000_000).required(),
+      deviceTime: Joi.string().isoDate().required(),
+      stepKey: Joi.string().max(300).allow(null).default(null),
+      kind: Joi.string()
+        .valid(...Object.keys(payloadSchemas))
+        .required(),
+      payload: Joi.object().unknown().default({}),
+    }),
+  )
+  .min(1)
+  .max(500)
+  .required()
+
+export type StartSheetInput = { id: string; visitId: string }
+export const startSheetSchema = Joi.object<StartSheetInput>({ id: id().required(), visitId: id().required() })
+
+export type UnplannedSheetInput = {
+  id: string
+  items: { assemblyId: string; task: string; positions: string[] }[]
+  trouble: string
+}
+export const unplannedSheetSchema = Joi.object<UnplannedSheetInput>({
+  id: id().required(),
+  items: Joi.array()
+    .items(
+      Joi.object({
+        assemblyId: id().required(),
+        task: Joi.string().max(40).required(),
+        positions: Joi.array().items(Joi.string().max(60)).min(1).required(),
+      }),
+    )
+    .min(1)
+    .required()
+    .messages({ 'array.min': 'Choose at least one service.' }),
+  trouble: line(300).required().messages({ 'string.empty': 'Say what happened.' }),
+})
+
+export type SignInput = {
+  /** The id of the signing entry: sent twice, it signs once. */
+  id: string
+  sheetId: string
+  /** The newest entry that the signer has seen. */
+  seenUpTo: number
+  ended: Omit<EndedLife, 'reached'>[]
+  note: string
+}
+export const signSchema = Joi.object<SignInput>({
+  id: id().required(),
+  sheetId: id().required(),
+  seenUpTo: Joi.number().integer().min(0).required(),
+  ended: Joi.array()
+    .items(
+      Joi.object({
+        ...position,
+        endReason: Joi.string()
+          .valid(...Object.keys(endReasons))
+          .required()
+          .messages({
+            'any.only': 'Say why the old part came out.',
+            'string.empty': 'Say why the old part came out.',
+          }),
+        seenFailingOn: optionalDay(),
+      }),
+    )
+    .required(),
+  note: note(1000),
+})
+
+export type AbandonInput = { id: string; version: number; reason: string }
+export const abandonSchema = Joi.object<AbandonInput>({
+  id: id().required(),
+  version: version().required(),
+  reason: because('Say why, for the record.'),
+})
+
+export type CorrectionInput = { id: string; sheetId: string } & Correction
+const correction = (fields: Joi.SchemaMap) =>
+  Joi.object({
+    id: id().required(),
+    sheetId: id().required(),
+    about: Joi.string(),
+    of: id().required(),
+    reason: because('Say why, for the record.'),
+    ...fields,
+  }).prefs({ stripUnknown: true })
+
+export const correctionSchema = Joi.alternatives().conditional(Joi.ref('.about'), {
+  switch: [
+    {
+      is: 'words',
+      then: correction({
+        text: Joi.string().trim().max(1000).required().messages({ 'string.empty': 'Say what is right.' }),
+      }),
+    },
+    {
+      is: 'part',
+      then: correction({
+        quantity: Joi.number().min(0).max(100_000).precision(3).required().messages({
+          'number.base': 'Enter how much was used.',
+        }),
+      }),
+    },
+    {
+      is: 'endReason',
+      then: correction({
+        ...position,
+        endReason: Joi.string()
+          .valid(...Object.keys(endReasons))
+          .required()
+          .messages({ 'any.only': 'Say why the old part came out.' }),
+      }),
+    },
+    { is: 'notRenewed', then: correction(position) },
+  ],
+  otherwise: Joi.object({
+    about: Joi.any()
+      .valid('words', 'part', 'endReason', 'notRenewed')
+      .required()
+      .messages({ 'any.only': 'Choose what to correct.' }),
+  }).unknown(),
+}) as unknown as Joi.Schema<CorrectionInput>

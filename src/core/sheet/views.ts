@@ -1,0 +1,92 @@
+import type { History, MeterFace } from '../hours'
+import type { PartUnit } from '../parts'
+import type { EndReason } from '../wear'
+import type { WearView } from '../wear/views'
+import type { SheetEntry } from './types'
+
+/** A sheet as lists show it. */
+export type SheetLine = {
+  id: string
+  number: number
+  state: 'open' | 'signed' | 'abandoned'
+  trigger: 'planned' | 'breakdown'
+  trouble: string
+  visitId: string | null
+  visitNumber: number | null
+  machineNumber: string | null
+  machineName: string | null
+  place: string
+  pumps: string[]
+  services: { name: string; where: string; pump: string }[]
+  startedOn: string
+  startedBy: string
+  signedOn: string | null
+  signedBy: string | null
+  endReason: string
+  /** Steps ticked or skipped so far, of how many. */
+  ticked: number
+  steps: number
+  version: number
+}
+
+/** A part of the stores as the bench chooses it. */
+export type BenchPart = {
+  id: string
+  number: string
+  name: string
+  unit: PartUnit
+  bin: string
+  onHand: number
+  fits: { modelId: string; part: string }[]
+  lots: { id: string; label: string; onHand: number; expired: boolean }[]
+}
+
+export type BenchMeter = {
+  id: string
+  name: string
+  face: MeterFace
+  history: History
+  last: { value: number; day: string; readBy: string } | null
+}
+
+/** Everything a sheet's page needs to be worked: entries, and what stands around them. */
+export type SheetPage = SheetLine & {
+  entries: SheetEntry[]
+  meters: BenchMeter[]
+  wear: WearView[]
+  parts: BenchPart[]
+}
+
+/** A life that signing ends, with what is known of it. */
+export type EndingLife = {
+  assemblyId: string
+  pump: string
+  position: string
+  name: string
+  reached: number
+  unit: 'h' | 'strokes'
+  limit: number | null
+  days: number
+  planned: boolean
+  presumed: EndReason
+}
+
+/** What signing will do, to be looked at before it is done. */
+export type SigningView = {
+  notReady: string[]
+  upTo: number
+  workedAt: string | null
+  ending: EndingLife[]
+  beginning: { assemblyId: string; pump: string; position: string; name: string }[]
+  kept: { pump: string; name: string; reason: string }[]
+  uses: {
+    name: string
+    quantity: number
+    unit: PartUnit
+    lot: string
+    onHand: number | null
+    short: number
+  }[]
+  /** Parts that were expected and are not among those used. */
+  notUsed: { name: string; quantity: number; used: number; unit: PartUnit }[]
+}

@@ -1,0 +1,135 @@
+import 'server-only'
+import { visitNumber } from '@/core/planning'
+import { conflict, invalid, notAllowed, notFound } from '@/core/problem'
+import { check } from '@/core/problem/check'
+import {
+  correctionSchema,
+  foldSheet,
+  isTakenBack,
+  usedAfterCorrections,
+  type Correction,
+  type CorrectionInput,
+  type SheetState,
+} from '@/core/sheet'
+import { endReasons } from '@/core/wear'
+import { tidy } from '@/core/parts'
+import { write } from '@/db'
+import { lives } from '@/db/lives'
+import { sheets, type SheetRow } from '@/db/sheets'
+import { stockMovements } from '@/db/stores'
+import { requirePermission, type Actor } from './actor'
+import { recordChange } from './audit'
+import { now } from './clock'
+import { appendOwn, entriesOf } from './sheets'
+import { movement } from './stores'
+
+/**
+ * Corrects a signed sheet by a new entry that names the one it corrects. What the wrong entry had done
+ * is put right with it: stock moves back, a life that ended by mistake runs on.
+ */
+export async function correctSheet(actor: Actor, input: CorrectionInput): Promise<void> {
+  requirePermission(actor, 'sheets.work')
+  const { id, sheetId, ...correction } = check(correctionSchema, input)
+  await write(async () => {
+    const sheet = await sheets.byId(sheetId)
+    if (!sheet) throw notFound('This sheet')
+    const entries = await entriesOf(sheetId)
+    if (entries.some((entry) => entry.id === id)) return
+    const state = foldSheet(entries)!
+    if (!state.signed) throw conflict('This sheet is not signed: change it on the sheet itself.')
+    if (actor.role !== 'coordinator' && state.signed.byId !== actor.id)
+      throw notAllowed('Only a coordinator, or whoever signed this sheet, can correct it.')
+    if (!entries.some((entry) => entry.id === correction.of))
+      throw invalid({ of: 'Name the entry that this corrects.' })
+    const words = await effectOf(actor, sheet, state, correction)
+    await appendOwn(actor, sheetId, 'correction', correction, id)
+    await recordChange(actor, {
+      entity: 'sheet',
+      entityId: sheetId,
+      machineId: sheet.machineId,
+      assemblyId: sheet.assemblyIds[0] ?? null,
+      action: 'corrected',
+      summary: `Sheet ${visitNumber(sheet.number)} corrected: ${words}`,
+      reason: correction.reason,
+    })
+  })
+}
+
+/** Does what a correction says, and says it in words for the audit trail. */
+async function effectOf(
+  actor: Actor,
+  sheet: SheetRow,
+  state: SheetState,
+  correction: Correction,
+): Promise<string> {
+  switch (correction.about) {
+    case 'words':
+      return correction.text
+    case 'part':
+      return correctUse(actor, sheet, state, correction)
+    case 'endReason':
+      return correctEndReason(sheet, state, correction)
+    case 'notRenewed':
+      return takeRenewalBack(sheet, state, correction)
+  }
+}
+
+async function correctUse(
+  actor: Actor,
+  sheet: SheetRow,
+  state: SheetState,
+  { of, quantity, reason }: Extract<Correction, { about: 'part' }>,
+): Promise<string> {
+  const use = state.uses.find((each) => each.id === of)
+  if (!use) throw invalid({ of: 'This is not a part that was used.' })
+  const { partId, lotId, name, unit } = use.payload
+  if (unit === 'piece' && !Number.isInteger(quantity)) throw invalid({ quantity: 'Pieces are used whole.' })
+  const before = usedAfterCorrections(state, use)
+  if (before === quantity) throw invalid({ quantity: 'This is what the sheet says already.' })
+  if (partId !== null)
+    await stockMovements.insert(
+      movement(actor, {
+        partId,
+        lotId,
+        kind: 'correction',
+        quantity: tidy(before - quantity),
+        at: now(),
+        sheetId: sheet.id,
+        reason,
+      }),
+    )
+  return `${name}: ${quantity} used instead of ${before}`
+}
+
+async function correctEndReason(
+  sheet: SheetRow,
+  state: SheetState,
+  { assemblyId, position, endReason }: Extract<Correction, { about: 'endReason' }>,
+): Promise<string> {
+  const life = await lives.find({ assemblyId, position, endSheetId: sheet.id, status: 'active' })
+  if (!life) throw invalid({ position: 'No life ended there on this sheet.' })
+  await lives.update({ id: life.id }, { endReason })
+  return `${nameOf(state, assemblyId, position)}: ${endReasons[endReason].toLowerCase()}`
+}
+
+async function takeRenewalBack(
+  sheet: SheetRow,
+  state: SheetState,
+  { assemblyId, position }: Extract<Correction, { about: 'notRenewed' }>,
+): Promise<string> {
+  const begun = await lives.find({ assemblyId, position, sheetId: sheet.id, status: 'active' })
+  if (!begun || isTakenBack(state, assemblyId, position))
+    throw invalid({ position: 'Nothing was renewed there on this sheet.' })
+  if (begun.endedAt !== null) throw conflict('It was renewed again since: correct that sheet first.')
+  await lives.update({ id: begun.id }, { status: 'superseded' })
+  await lives.update(
+    { assemblyId, position, endSheetId: sheet.id, status: 'active' },
+    { endedAt: null, endReason: '', endSheetId: null, seenFailingOn: null },
+  )
+  return `${nameOf(state, assemblyId, position)}: not renewed after all`
+}
+
+function nameOf(state: SheetState, assemblyId: string, position: string): string {
+  const assembly = state.content.assemblies.find((each) => each.id === assemblyId)
+  return assembly?.positions.find((each) => each.key === position)?.name ?? position
+}
