@@ -96,6 +96,9 @@ async function loadWear(ids?: string[]): Promise<WearView[]> {
         started: Object.keys(record.lives).length > 0,
         clocks,
         ...gridOf(facts, record.lives),
+        positionNames: Object.fromEntries(
+          allPositions(version.data).map((key) => [key, positionName(version.data, key)]),
+        ),
         renewals: version.data.tasks
           .filter((task) => task.kind === 'renew' || task.kind === 'change')
           .map((task) => ({

@@ -9,6 +9,8 @@ const sections: RailSection[] = [
   { section: 'today', label: 'Today', href: '/today' },
   { section: 'fleet', label: 'Fleet', href: '/fleet' },
   { section: 'plan', label: 'Plan', href: '/plan' },
+  { section: 'sheets', label: 'Sheets', href: '/sheets' },
+  { section: 'stores', label: 'Stores', href: '/stores' },
   { section: 'models', label: 'Models', href: '/models' },
   { section: 'settings', label: 'Settings', href: '/settings' },
 ]

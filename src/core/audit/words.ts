@@ -57,6 +57,15 @@ const names: Record<string, string> = {
   reason: 'Reason',
   vouchedReason: 'Given reason',
   readBy: 'Read by',
+  makersNumber: 'Maker’s number',
+  unit: 'Counted in',
+  packSize: 'In a pack',
+  price: 'Price',
+  priceCents: 'Price (cents)',
+  leadDays: 'Comes within (days)',
+  minimum: 'Least to have',
+  bin: 'Bin',
+  fits: 'Serves as',
 }
 
 const words: Record<string, Record<string, string>> = {

@@ -20,13 +20,21 @@ const none = {
 export function showTorque(torque: Fastener['torque'], stage: number | null = null): string {
   if (torque.state !== 'stated') return none[torque.state]
   const value = stage === null ? torque.value : (torque.stages[stage - 1] ?? torque.value)
-  const { si } = quantity('torque', value, torque.unit)
-  return ['N·m', 'in-lb', 'ft-lb']
-    .map(
-      (unit) =>
-        `${showNumber(unit === torque.unit ? value : Number(inUnit('torque', si, unit).toPrecision(3)))}\u00a0${unit}`,
-    )
+  return torqueIn({ value, unit: torque.unit })
+    .map((each) => `${showNumber(each.value)}\u00a0${each.unit}`)
     .join(' = ')
+}
+
+/**
+ * A torque in N·m, in-lb and ft-lb: as stated in its own unit, to three figures in the others.
+ * @example torqueIn({ value: 20, unit: 'N·m' }) // 20 N·m, 177 in-lb, 14.8 ft-lb
+ */
+export function torqueIn(stated: { value: number; unit: string }): { value: number; unit: string }[] {
+  const { si } = quantity('torque', stated.value, stated.unit)
+  return ['N·m', 'in-lb', 'ft-lb'].map((unit) => ({
+    unit,
+    value: unit === stated.unit ? stated.value : Number(inUnit('torque', si, unit).toPrecision(3)),
+  }))
 }
 
 const units = ['N·m', 'in-lb', 'ft-lb', 'kgf·m'] as const

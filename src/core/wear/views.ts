@@ -50,5 +50,7 @@ export type WearView = {
   /** Rows of the grid in body order, by zone; `cells` by cylinder, or a single one. */
   grid: { zone: string; rows: { key: string; name: string; limit: number | null; cells: PositionView[] }[] }[]
   columns: string[]
+  /** Every position by its key, in words. */
+  positionNames: Record<string, string>
   renewals: { task: string; name: string; positions: { key: string; label: string }[] }[]
 }

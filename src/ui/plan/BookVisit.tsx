@@ -1,24 +1,14 @@
 'use client'
 
-import Checkbox from '@mui/material/Checkbox'
-import FormControlLabel from '@mui/material/FormControlLabel'
-import FormHelperText from '@mui/material/FormHelperText'
 import { useRouter } from 'next/navigation'
-import { useController } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { bookingSchema, type BookingInput } from '@/core/planning'
 import type { Outcome } from '@/core/problem/outcome'
-import type { ClockView, WearView } from '@/core/wear/views'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
 import type { Option } from '../forms/FieldFrame'
-import { leftWords } from '../wear/words'
-
-export type BookableClock = ClockView & {
-  assemblyId: string
-  unit: WearView['unit']
-  booked: string | null
-}
+import type { BookableClock } from './bookable'
+import { itemOf, ServiceChoice } from './ServiceChoice'
 
 type Props = {
   clocks: BookableClock[]
@@ -26,12 +16,6 @@ type Props = {
   today: string
   book: (input: BookingInput) => Promise<Outcome<{ number: string }>>
 }
-
-type Item = BookingInput['items'][number]
-
-const itemOf = ({ assemblyId, task, positions }: BookableClock): Item => ({ assemblyId, task, positions })
-const sameItem = (a: Item, b: Item) =>
-  a.assemblyId === b.assemblyId && a.task === b.task && a.positions[0] === b.positions[0]
 
 /** Books what is due on one machine: services, a day, a technician. What is due is chosen already. */
 export function BookVisit({ clocks, technicians, today, book }: Props) {
@@ -72,51 +56,5 @@ export function BookVisit({ clocks, technicians, today, book }: Props) {
       </FieldRow>
       <TextEntry name="note" label="Note" optional />
     </DialogForm>
-  )
-}
-
-function ServiceChoice({ clocks, today }: { clocks: BookableClock[]; today: string }) {
-  const { field, fieldState } = useController<BookingInput, 'items'>({ name: 'items' })
-  const chosen = field.value
-  const error = fieldState.error as { message?: string; root?: { message?: string } } | undefined
-  const message = error?.message ?? error?.root?.message
-  return (
-    <fieldset className="field radio-field" name="items">
-      <legend>Services</legend>
-      <div className="choices">
-        {clocks.map((clock) => {
-          const item = itemOf(clock)
-          const name = clock.where ? `${clock.name}, ${clock.where}` : clock.name
-          return (
-            <FormControlLabel
-              key={`${clock.assemblyId} ${clock.task} ${clock.positions[0]}`}
-              control={
-                <Checkbox
-                  size="small"
-                  checked={chosen.some((each) => sameItem(each, item))}
-                  onChange={(event) =>
-                    field.onChange(
-                      event.target.checked
-                        ? [...chosen, item]
-                        : chosen.filter((each) => !sameItem(each, item)),
-                    )
-                  }
-                />
-              }
-              label={
-                <>
-                  {name} <span className="second">{leftWords(clock, clock.unit, today)}</span>
-                </>
-              }
-            />
-          )
-        })}
-      </div>
-      {message && (
-        <FormHelperText error role="alert">
-          {message}
-        </FormHelperText>
-      )}
-    </fieldset>
   )
 }

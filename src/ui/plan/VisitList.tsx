@@ -36,6 +36,12 @@ export function VisitList({
             </Link>{' '}
             {visit.machineName ?? 'on the shelf'}{' '}
             <span className="second">visit {visitNumber(visit.number)}</span>
+            {visit.sheet && (
+              <>
+                {' '}
+                <Link href={`/sheets/${visit.sheet.id}`}>sheet {visitNumber(visit.sheet.number)}</Link>
+              </>
+            )}
             <div className="second">{serviceWords(visit)}</div>
           </div>
           <div className="num nowrap">

@@ -1,22 +1,33 @@
 import Link from 'next/link'
 import type { MachineLine } from '@/core/fleet/views'
 import { showAge, showDay } from '@/core/calendar'
+import { showAmount } from '@/core/parts'
+import type { StockLine } from '@/core/parts/views'
 import type { VisitLine } from '@/core/planning/views'
 import type { ClockView, WearView } from '@/core/wear/views'
 import { ButtonLink } from '../frame/ButtonLink'
 import { LifeStrip } from '../graphics/LifeStrip'
 import { PostMark } from '../graphics/PostMark'
 import { VisitList } from '../plan/VisitList'
+import { StockMark } from '../stores/StockMark'
 import { inkOf, markOf, stateWords } from '../wear/ClockList'
 import { aboutDayWords, leftWords, usedWords } from '../wear/words'
 
 type Due = { view: WearView; clock: ClockView; visit: VisitLine | null }
-type Props = { due: Due[]; visits: VisitLine[]; owing: MachineLine[]; doubtful: MachineLine[]; today: string }
+type Props = {
+  due: Due[]
+  visits: VisitLine[]
+  owing: MachineLine[]
+  doubtful: MachineLine[]
+  /** Parts that want counting or ordering. */
+  parts: StockLine[]
+  today: string
+}
 
 const rank = { overdue: 3, over: 2, dueSoon: 1, healthy: 0 } as const
 
 /** The morning's work in order: decide on services, settle doubts, read meters. */
-export function TodayList({ due, visits, owing, doubtful, today }: Props) {
+export function TodayList({ due, visits, owing, doubtful, parts, today }: Props) {
   const worstFirst = [...due].sort(
     (a, b) => rank[b.clock.state] - rank[a.clock.state] || b.clock.share - a.clock.share,
   )
@@ -86,6 +97,28 @@ export function TodayList({ due, visits, owing, doubtful, today }: Props) {
           ))}
         </ul>
       </section>
+      <section>
+        <header>
+          <span className="step-number">5</span>
+          <h2>Order and count</h2>
+          <span className="second">what the booked visits need, and bins the book is wrong about</span>
+        </header>
+        {parts.length === 0 && <p className="second pad">The stores have what is needed.</p>}
+        <ul>
+          {parts.map((part) => (
+            <li key={part.id} className="part-row">
+              <div>
+                <span className="strong">{part.number}</span> {part.name}{' '}
+                <span className="second">{showAmount(part.onHand, part.unit)} on hand</span>
+              </div>
+              <StockMark part={part} />
+              <ButtonLink href={`/stores/${encodeURIComponent(part.number)}`}>
+                {part.short > 0 ? 'Count' : 'Look'}
+              </ButtonLink>
+            </li>
+          ))}
+        </ul>
+      </section>
     </div>
   )
 }
@@ -132,7 +165,9 @@ function DueRow({ view, clock, visit, today }: Due & { today: string }) {
           {aboutDayWords(clock, today) && `, limit ${aboutDayWords(clock, today)}`}
         </div>
       </div>
-      {visit ? (
+      {visit?.sheet ? (
+        <ButtonLink href={`/sheets/${visit.sheet.id}`}>On the bench</ButtonLink>
+      ) : visit ? (
         <ButtonLink href={`/plan/${visit.id}`}>On {showDay(visit.day, today)}</ButtonLink>
       ) : (
         <ButtonLink href={`/fleet/pumps/${encodeURIComponent(view.number)}`}>Book</ButtonLink>

@@ -2,6 +2,7 @@ import type { Metadata } from 'next'
 import { showLongDay } from '@/core/calendar'
 import { getCompany, present } from '@/services/company'
 import { listMachines } from '@/services/fleet'
+import { listStock } from '@/services/stores'
 import { listWear } from '@/services/wear'
 import { listOpenVisits } from '@/services/visits'
 import { visitFor } from '@/ui/plan/bookable'
@@ -15,11 +16,12 @@ export const metadata: Metadata = { title: 'Today' }
 
 export default async function TodayPage() {
   const actor = await requireActor('/today')
-  const [company, wear, machines, open] = await Promise.all([
+  const [company, wear, machines, open, stock] = await Promise.all([
     getCompany(actor),
     listWear(actor),
     listMachines(actor),
     listOpenVisits(actor),
+    listStock(actor),
   ])
   const { today } = present(company)
   const due = wear.flatMap((view) =>
@@ -46,6 +48,9 @@ export default async function TodayPage() {
           visits={open.filter((visit) => visit.day <= today)}
           owing={owing}
           doubtful={doubtful}
+          parts={stock.filter(
+            (part) => !part.retiredOn && (part.short > 0 || part.missing > 0 || part.below),
+          )}
           today={today}
         />
       )}

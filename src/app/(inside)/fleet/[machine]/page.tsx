@@ -7,7 +7,9 @@ import { showNumber, showQuantity, type Quantity, type UnitPreferences } from '@
 import { getCompany, present } from '@/services/company'
 import { getMachine } from '@/services/fleet'
 import { listPlaceChoices } from '@/services/placeChoices'
+import { sheetsOf } from '@/services/sheets'
 import { visitsOfMachine } from '@/services/visits'
+import { getWear } from '@/services/wear'
 import { Note } from '@/ui/feedback/States'
 import { ChangesList } from '@/ui/fleet/ChangesList'
 import { FittedList } from '@/ui/fleet/FittedList'
@@ -18,11 +20,16 @@ import { MoveDialog } from '@/ui/fleet/MoveDialog'
 import { ReadingDialog } from '@/ui/fleet/ReadingDialog'
 import { ReadingsTable } from '@/ui/fleet/ReadingsTable'
 import { SettleDialog } from '@/ui/fleet/SettleDialog'
+import { bookable } from '@/ui/plan/bookable'
 import { VisitList } from '@/ui/plan/VisitList'
+import { RecordDownloads } from '@/ui/sheets/RecordDownloads'
+import { SheetList } from '@/ui/sheets/SheetList'
+import { UnplannedSheet } from '@/ui/sheets/UnplannedSheet'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { load } from '../../../access/act'
 import { requireActor } from '../../../access/session'
+import { startUnplannedSheet } from '../../sheets/actions'
 import * as actions from '../actions'
 
 type Params = { params: Promise<{ machine: string }> }
@@ -40,7 +47,12 @@ export default async function MachineDetails({ params }: Params) {
     getCompany(actor),
     listPlaceChoices(actor),
   ])
-  const visits = await visitsOfMachine(actor, machine.id)
+  const [visits, sheets, wear] = await Promise.all([
+    visitsOfMachine(actor, machine.id),
+    sheetsOf(actor, { machineId: machine.id }),
+    Promise.all(machine.fitted.map((assembly) => getWear(actor, assembly.id))),
+  ])
+  const clocks = wear.flatMap((view) => (view?.started ? bookable(view, visits) : []))
   const now = present(company)
   const { today } = now
   const mayEdit = mayDo(actor.role, 'fleet.edit')
@@ -80,6 +92,9 @@ export default async function MachineDetails({ params }: Params) {
               retire={actions.retireMachine}
               bringBack={actions.returnMachine}
             />
+          )}
+          {clocks.length > 0 && !machine.retiredOn && mayDo(actor.role, 'sheets.work') && (
+            <UnplannedSheet clocks={clocks} today={today} start={startUnplannedSheet} />
           )}
           {mayEnter && (
             <ReadingDialog
@@ -174,6 +189,14 @@ export default async function MachineDetails({ params }: Params) {
             {visits.length > 0 && (
               <Part title="Visits" aside="newest first">
                 <VisitList visits={visits} today={today} />
+              </Part>
+            )}
+            {sheets.length > 0 && (
+              <Part
+                title="Service record"
+                aside={<RecordDownloads query={`machine=${encodeURIComponent(machine.number)}`} />}
+              >
+                <SheetList sheets={sheets} today={today} />
               </Part>
             )}
             {machine.meters.map((meter) => (

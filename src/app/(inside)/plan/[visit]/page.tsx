@@ -1,17 +1,20 @@
 import type { Metadata } from 'next'
 import Link from 'next/link'
-import { showLongDay } from '@/core/calendar'
+import { showDay, showLongDay } from '@/core/calendar'
+import { showAmount } from '@/core/parts'
 import { mayDo } from '@/core/people'
 import { isOpen, showMinutes, visitNumber, visitStates } from '@/core/planning'
 import type { PreparedStep, VisitPage } from '@/core/planning/views'
-import { showNumber } from '@/core/units'
 import { listPeople } from '@/services/people'
 import { getVisit } from '@/services/visits'
 import { Note } from '@/ui/feedback/States'
 import { Facts, Page, Part } from '@/ui/frame/Page'
+import { ButtonLink } from '@/ui/frame/ButtonLink'
+import { StartSheet } from '@/ui/sheets/StartSheet'
 import { VisitActions } from '@/ui/plan/VisitActions'
 import { load } from '../../../access/act'
 import { requireActor } from '../../../access/session'
+import { startSheet } from '../../sheets/actions'
 import * as actions from '../actions'
 
 export const metadata: Metadata = { title: 'Visit' }
@@ -24,26 +27,54 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
     .filter((person) => person.role !== 'viewer' && !person.retiredOn)
     .map((person) => ({ value: person.id, label: person.name }))
   const { number, day, startTime, leadId, note, version } = visit
+  const late = visit.parts.filter((part) => part.stock && !part.stock.inTime)
   return (
     <Page
       title={`Visit ${visitNumber(number)}: ${visit.machineNumber ? `${visit.machineNumber} ${visit.machineName}` : visit.services[0]?.pump}`}
       summary={[showLongDay(day), startTime, visit.lead, visit.place].filter(Boolean).join(' · ')}
       back={{ href: `/plan?week=${day}`, label: 'Plan' }}
       actions={
-        mayDo(actor.role, 'visits.plan') &&
         isOpen(visit.state) && (
-          <VisitActions
-            visit={{ id, number, day, startTime, leadId, note, version }}
-            technicians={technicians}
-            change={actions.changeVisit}
-            cancel={actions.cancelVisit}
-            restore={actions.restoreVisit}
-          />
+          <>
+            {mayDo(actor.role, 'visits.plan') && (
+              <VisitActions
+                visit={{ id, number, day, startTime, leadId, note, version }}
+                technicians={technicians}
+                change={actions.changeVisit}
+                cancel={actions.cancelVisit}
+                restore={actions.restoreVisit}
+              />
+            )}
+            {visit.sheet ? (
+              <ButtonLink href={`/sheets/${visit.sheet.id}`} filled>
+                {`Go on with sheet ${visitNumber(visit.sheet.number)}`}
+              </ButtonLink>
+            ) : (
+              mayDo(actor.role, 'sheets.work') && <StartSheet visitId={id} start={startSheet} />
+            )}
+          </>
         )
       }
     >
       <div className="stack">
         {visit.state === 'cancelled' && <Note title="Cancelled.">{visit.endReason}</Note>}
+        {visit.sheet?.state === 'signed' && (
+          <Note tone="moss" title="Done.">
+            <Link href={`/sheets/${visit.sheet.id}`}>Sheet {visitNumber(visit.sheet.number)}</Link> is its
+            record.
+          </Note>
+        )}
+        {late.length > 0 && isOpen(visit.state) && (
+          <Note tone="oxide" title="Parts that will not arrive in time:">
+            {late
+              .map(
+                (part) =>
+                  `${part.name} (${showAmount(part.stock!.missing, part.unit)} missing, ordered today it comes ${showDay(part.stock!.arrives!)})`,
+              )
+              .join(', ')}
+            . Move the visit, or find them elsewhere.
+          </Note>
+        )}
         {visit.notice && (
           <Note tone="brass" title="Mind:">
             {visit.notice}
@@ -70,11 +101,24 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
               <ul className="line-list">
                 {visit.parts.map((part) => (
                   <li key={`${part.assemblyId} ${part.part}`}>
-                    <span className="grow">{part.name}</span>
-                    <span className="strong nowrap">
-                      {showNumber(part.quantity)}
-                      {part.unit === 'piece' ? '' : `\u00a0${part.unit}`}
+                    <span className="grow">
+                      {part.name}{' '}
+                      <span className="second">
+                        {part.stock
+                          ? [part.stock.number, part.stock.bin && `bin ${part.stock.bin}`]
+                              .filter(Boolean)
+                              .join(', ')
+                          : 'not kept in the stores'}
+                      </span>
                     </span>
+                    {part.stock && part.stock.available !== null && (
+                      <span className={part.stock.missing > 0 ? 'brass strong nowrap' : 'second nowrap'}>
+                        {part.stock.missing > 0
+                          ? `${showAmount(part.stock.missing, part.unit)} missing`
+                          : 'there'}
+                      </span>
+                    )}
+                    <span className="strong nowrap">{showAmount(part.quantity, part.unit)}</span>
                   </li>
                 ))}
               </ul>

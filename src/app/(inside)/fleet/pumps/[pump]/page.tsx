@@ -10,6 +10,7 @@ import { getCompany, present } from '@/services/company'
 import { listPlaceChoices } from '@/services/placeChoices'
 import { listPeople } from '@/services/people'
 import { listOpenVisits } from '@/services/visits'
+import { sheetsOf } from '@/services/sheets'
 import { getWear } from '@/services/wear'
 import { bookable } from '@/ui/plan/bookable'
 import { BookVisit } from '@/ui/plan/BookVisit'
@@ -22,12 +23,16 @@ import { countedWords, placeWords, usageWords } from '@/ui/fleet/usageWords'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { PositionGrid } from '@/ui/graphics/PositionGrid'
+import { RecordDownloads } from '@/ui/sheets/RecordDownloads'
+import { SheetList } from '@/ui/sheets/SheetList'
+import { UnplannedSheet } from '@/ui/sheets/UnplannedSheet'
 import { ClockList } from '@/ui/wear/ClockList'
 import { RecordRenewal } from '@/ui/wear/RecordRenewal'
 import { StartClocks } from '@/ui/wear/StartClocks'
 import { load } from '../../../../access/act'
 import { requireActor } from '../../../../access/session'
 import { bookVisit } from '../../../plan/actions'
+import { startUnplannedSheet } from '../../../sheets/actions'
 import * as actions from '../../actions'
 
 type Params = { params: Promise<{ pump: string }> }
@@ -46,10 +51,11 @@ export default async function AssemblyDetails({ params }: Params) {
     listPlaceChoices(actor),
   ])
   const { today, time } = present(company)
-  const [wear, open, people] = await Promise.all([
+  const [wear, open, people, sheets] = await Promise.all([
     getWear(actor, assembly.id),
     listOpenVisits(actor),
     listPeople(actor),
+    sheetsOf(actor, { assemblyId: assembly.id }),
   ])
   const technicians = people
     .filter((person) => person.role !== 'viewer' && !person.retiredOn)
@@ -69,36 +75,41 @@ export default async function AssemblyDetails({ params }: Params) {
         .join(' · ')}
       back={{ href: '/fleet/pumps', label: 'Pumps and accessories' }}
       actions={
-        mayEdit && (
-          <>
-            <ButtonLink href={`${path}/edit`}>Edit</ButtonLink>
-            <RetireButton
-              thing={{ id, number, version, retiredOn }}
-              consequence={`${number} leaves every list of work. Its record stays, and it can be brought back.`}
-              retire={actions.retireAssembly}
-              bringBack={actions.returnAssembly}
+        <>
+          {mayEdit && (
+            <>
+              <ButtonLink href={`${path}/edit`}>Edit</ButtonLink>
+              <RetireButton
+                thing={{ id, number, version, retiredOn }}
+                consequence={`${number} leaves every list of work. Its record stays, and it can be brought back.`}
+                retire={actions.retireAssembly}
+                bringBack={actions.returnAssembly}
+              />
+            </>
+          )}
+          {mayEdit && !retiredOn && (
+            <MoveDialog
+              assembly={{ id, number, version, usageScale }}
+              fitted={assembly.place.machineId !== null}
+              choices={choices}
+              today={today}
+              time={time}
+              move={actions.moveAssembly}
+              undo={actions.undoMove}
             />
-            {!retiredOn && (
-              <MoveDialog
-                assembly={{ id, number, version, usageScale }}
-                fitted={assembly.place.machineId !== null}
-                choices={choices}
-                today={today}
-                time={time}
-                move={actions.moveAssembly}
-                undo={actions.undoMove}
-              />
-            )}
-            {wear?.started && mayDo(actor.role, 'visits.plan') && (
-              <BookVisit
-                clocks={bookable(wear, own)}
-                technicians={technicians}
-                today={today}
-                book={bookVisit}
-              />
-            )}
-          </>
-        )
+          )}
+          {wear?.started && !retiredOn && mayDo(actor.role, 'sheets.work') && (
+            <UnplannedSheet clocks={bookable(wear, own)} today={today} start={startUnplannedSheet} />
+          )}
+          {wear?.started && mayDo(actor.role, 'visits.plan') && (
+            <BookVisit
+              clocks={bookable(wear, own)}
+              technicians={technicians}
+              today={today}
+              book={bookVisit}
+            />
+          )}
+        </>
       }
     >
       <div className="stack">
@@ -154,6 +165,16 @@ export default async function AssemblyDetails({ params }: Params) {
                 <VisitList visits={own} today={today} />
               </Part>
             )}
+            <Part
+              title="Service record"
+              aside={sheets.length > 0 && <RecordDownloads query={`pump=${encodeURIComponent(number)}`} />}
+            >
+              {sheets.length === 0 ? (
+                <p className="second">No sheet was worked on it yet.</p>
+              ) : (
+                <SheetList sheets={sheets} today={today} />
+              )}
+            </Part>
             <Part title="Where it has been" aside="hours and record go with it">
               <Stays assembly={assembly} today={today} />
             </Part>

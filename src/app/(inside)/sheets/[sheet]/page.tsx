@@ -1,0 +1,42 @@
+import type { Metadata } from 'next'
+import { mayDo } from '@/core/people'
+import { getCompany, present } from '@/services/company'
+import { getSheet } from '@/services/sheets'
+import { SheetBench } from '@/ui/sheets/SheetBench'
+import { SheetRecord } from '@/ui/sheets/SheetRecord'
+import { load } from '../../../access/act'
+import { requireActor } from '../../../access/session'
+import * as actions from '../actions'
+
+export const metadata: Metadata = { title: 'Sheet' }
+
+export default async function SheetPage({ params }: { params: Promise<{ sheet: string }> }) {
+  const { sheet: id } = await params
+  const actor = await requireActor(`/sheets/${id}`)
+  const [sheet, company] = await Promise.all([load(getSheet(actor, id)), getCompany(actor)])
+  const now = present(company)
+  const mayWork = mayDo(actor.role, 'sheets.work')
+  if (sheet.state === 'open' && mayWork)
+    return (
+      <SheetBench
+        sheet={sheet}
+        author={{ id: actor.id, name: actor.name }}
+        present={now}
+        timeZone={company.timeZone}
+        abandon={actions.abandonSheet}
+      />
+    )
+  return (
+    <SheetRecord
+      sheet={sheet}
+      today={now.today}
+      timeZone={company.timeZone}
+      company={company.name}
+      correct={
+        mayWork && (actor.role === 'coordinator' || sheet.signedBy === actor.name)
+          ? actions.correctSheet
+          : null
+      }
+    />
+  )
+}

@@ -1,0 +1,29 @@
+'use server'
+
+import type {
+  AbandonInput,
+  CorrectionInput,
+  SignInput,
+  StartSheetInput,
+  UnplannedSheetInput,
+} from '@/core/sheet'
+import { correctSheet as correct } from '@/services/sheetCorrections'
+import * as sheets from '@/services/sheets'
+import { signSheet as sign } from '@/services/sheetSigning'
+import { act } from '../../access/act'
+
+export async function startSheet(input: StartSheetInput) {
+  return act((actor) => sheets.startSheet(actor, input))
+}
+export async function startUnplannedSheet(input: UnplannedSheetInput) {
+  return act((actor) => sheets.startUnplannedSheet(actor, input))
+}
+export async function abandonSheet(input: AbandonInput) {
+  return act((actor) => sheets.abandonSheet(actor, input))
+}
+export async function signSheet(input: SignInput) {
+  return act((actor) => sign(actor, input))
+}
+export async function correctSheet(input: CorrectionInput) {
+  return act((actor) => correct(actor, input))
+}

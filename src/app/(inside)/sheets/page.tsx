@@ -1,0 +1,46 @@
+import type { Metadata } from 'next'
+import { getCompany, present } from '@/services/company'
+import { listSheets } from '@/services/sheets'
+import { EmptyState } from '@/ui/feedback/States'
+import { ButtonLink } from '@/ui/frame/ButtonLink'
+import { Page, Part } from '@/ui/frame/Page'
+import { SheetList } from '@/ui/sheets/SheetList'
+import { requireActor } from '../../access/session'
+
+export const metadata: Metadata = { title: 'Sheets' }
+
+export default async function SheetsPage() {
+  const actor = await requireActor('/sheets')
+  const [{ open, closed }, company] = await Promise.all([listSheets(actor), getCompany(actor)])
+  const { today } = present(company)
+  return (
+    <Page
+      title="Sheets"
+      summary={`${open.length === 0 ? 'No sheet is' : open.length === 1 ? 'One sheet is' : `${open.length} sheets are`} open. A sheet is started from its visit; after a breakdown, from its machine.`}
+    >
+      {open.length + closed.length === 0 ? (
+        <EmptyState title="No sheet yet" action={<ButtonLink href="/plan">See the visits</ButtonLink>}>
+          A sheet is worked at the bench: read the meter, make safe, tick what is done, note the parts, sign.
+          Start one from a visit, or from a machine that has broken down.
+        </EmptyState>
+      ) : (
+        <div className="stack narrow-page">
+          <Part title="Open" aside="nothing ticked is ever lost">
+            {open.length === 0 ? (
+              <p className="second">Nothing is on the bench.</p>
+            ) : (
+              <SheetList sheets={open} today={today} />
+            )}
+          </Part>
+          <Part title="Closed" aside="newest first">
+            {closed.length === 0 ? (
+              <p className="second">None yet.</p>
+            ) : (
+              <SheetList sheets={closed} today={today} />
+            )}
+          </Part>
+        </div>
+      )}
+    </Page>
+  )
+}

@@ -1,0 +1,176 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import { useState } from 'react'
+import { showAmount, type PartUnit } from '@/core/parts'
+import type { SheetEntry } from '@/core/sheet'
+import type { BenchPart } from '@/core/sheet/views'
+import { parseNumber, showNumber } from '@/core/units'
+import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
+import type { SheetHandle } from './useSheet'
+
+/** What the dialog starts with: an expected part, one used already, or nothing yet. */
+export type PartStart = {
+  assemblyId: string | null
+  modelId: string | null
+  part: string | null
+  name: string
+  unit: PartUnit
+  quantity: number
+  uses: SheetEntry<'part'>[]
+}
+
+type Props = { start: PartStart; stock: BenchPart[]; bench: SheetHandle; onClose: () => void }
+
+const elsewhere = 'elsewhere'
+
+/** Notes a part that was used: which one of the stores, from which lot, how much; or takes one back. */
+export function PartDialog({ start, stock, bench, onClose }: Props) {
+  const fitting = stock.filter((part) =>
+    part.fits.some(
+      (fit) => fit.part === start.part && (start.modelId === null || fit.modelId === start.modelId),
+    ),
+  )
+  const free = start.part === null
+  const offered = free ? stock : fitting
+  const [partId, setPartId] = useState(fitting[0]?.id ?? (free ? '' : elsewhere))
+  const [lotId, setLotId] = useState<string | null>(null)
+  const [name, setName] = useState(start.name)
+  const [quantity, setQuantity] = useState(showNumber(start.quantity))
+  const [error, setError] = useState<{ field: 'part' | 'name' | 'quantity'; words: string } | null>(null)
+  const part = stock.find((each) => each.id === partId)
+  // The lot to use first comes first; nothing chosen means that one.
+  const lot = lotId ?? part?.lots.find((each) => !each.expired)?.id ?? ''
+  const unit = part?.unit ?? start.unit
+  const expired = part?.lots.find((each) => each.id === lot)?.expired ?? false
+  const parsed = parseNumber(quantity, 3)
+  const held = part?.lots.find((each) => each.id === lot)?.onHand ?? 0
+
+  const use = async () => {
+    if (partId === '')
+      return setError({ field: 'part', words: 'Choose a part of the stores, or “not from the stores”.' })
+    if (!part && name.trim() === '') return setError({ field: 'name', words: 'Say what was used.' })
+    if (!parsed.ok) return setError({ field: 'quantity', words: parsed.reason })
+    if (parsed.value <= 0) return setError({ field: 'quantity', words: 'Enter more than 0.' })
+    if (unit === 'piece' && !Number.isInteger(parsed.value))
+      return setError({ field: 'quantity', words: 'Pieces are used whole.' })
+    const refused = await bench.write('part', {
+      partId: part?.id ?? null,
+      lotId: part && lot !== '' ? lot : null,
+      name: part?.name ?? name.trim(),
+      unit,
+      quantity: parsed.value,
+      assemblyId: start.assemblyId,
+      part: start.part,
+    })
+    if (refused) setError({ field: 'quantity', words: refused })
+    else onClose()
+  }
+
+  return (
+    <Dialog open onClose={onClose} maxWidth="xs" fullWidth aria-label="Part used" className="bench-dialog">
+      <DialogTitle>{start.name === '' ? 'Part used' : start.name}</DialogTitle>
+      <DialogContent>
+        <div className="stack-tight">
+          {start.uses.map((entry) => (
+            <p key={entry.id} className="used-line">
+              <span>
+                {showAmount(entry.payload.quantity, entry.payload.unit)} noted by {entry.byName}
+              </span>
+              <button
+                type="button"
+                className="plain-button"
+                onClick={() => {
+                  void bench.write('takeBack', { of: entry.id, reason: '' })
+                  onClose()
+                }}
+              >
+                Take back
+              </button>
+            </p>
+          ))}
+          <FieldFrame id="part-choice" label="Part" error={error?.field === 'part' ? error.words : ''}>
+            <SelectInput
+              id="part-choice"
+              placeholder={free ? 'Choose a part' : undefined}
+              options={[
+                ...offered.map((each) => ({
+                  value: each.id,
+                  label: `${each.number} ${each.name}${each.bin ? `, bin ${each.bin}` : ''}, ${showAmount(each.onHand, each.unit)} on hand`,
+                })),
+                { value: elsewhere, label: 'Not from the stores' },
+              ]}
+              value={partId}
+              onChange={(event) => {
+                setPartId(event.target.value)
+                setLotId(null)
+              }}
+            />
+          </FieldFrame>
+          {part && (
+            <FieldFrame
+              id="part-lot"
+              label="Lot"
+              hint={
+                part.lots.length === 0
+                  ? 'None on hand by the book: using it will ask to count this bin'
+                  : undefined
+              }
+              error={expired ? 'This lot has expired. Use it only if the maker’s manual allows it.' : ''}
+            >
+              <SelectInput
+                id="part-lot"
+                options={[
+                  ...part.lots.map((each) => ({ value: each.id, label: each.label })),
+                  { value: '', label: 'lot not known' },
+                ]}
+                value={lot}
+                onChange={(event) => setLotId(event.target.value)}
+              />
+            </FieldFrame>
+          )}
+          {!part && partId === elsewhere && (
+            <FieldFrame
+              id="part-name"
+              label="What was used"
+              error={error?.field === 'name' ? error.words : ''}
+            >
+              <TextInput id="part-name" value={name} onChange={(event) => setName(event.target.value)} />
+            </FieldFrame>
+          )}
+          <FieldFrame
+            id="part-quantity"
+            label="How much"
+            error={error?.field === 'quantity' ? error.words : ''}
+            hint={
+              part && parsed.ok && parsed.value > held
+                ? `More than the book has there: it is noted all the same, and this bin wants counting`
+                : undefined
+            }
+          >
+            <TextInput
+              id="part-quantity"
+              value={quantity}
+              onChange={(event) => setQuantity(event.target.value)}
+              autoComplete="off"
+              inputProps={{ inputMode: 'decimal' }}
+              endAdornment={<span className="unit">{unit === 'piece' ? 'pieces' : unit}</span>}
+            />
+          </FieldFrame>
+        </div>
+      </DialogContent>
+      <DialogActions>
+        <Button variant="outlined" onClick={onClose}>
+          Cancel
+        </Button>
+        <Button variant="contained" onClick={() => void use()}>
+          Used
+        </Button>
+      </DialogActions>
+    </Dialog>
+  )
+}

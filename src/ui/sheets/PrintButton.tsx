@@ -1,0 +1,12 @@
+'use client'
+
+import Button from '@mui/material/Button'
+
+/** Prints the page; what is on screen only is left out by the print styles. */
+export function PrintButton() {
+  return (
+    <Button variant="outlined" onClick={() => window.print()}>
+      Print
+    </Button>
+  )
+}

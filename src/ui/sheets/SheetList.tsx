@@ -1,0 +1,43 @@
+import Link from 'next/link'
+import { showDay } from '@/core/calendar'
+import { visitNumber } from '@/core/planning'
+import type { SheetLine } from '@/core/sheet/views'
+import { PostMark } from '../graphics/PostMark'
+
+/** Sheets, one a row: which, where, what, how far or by whom signed. */
+export function SheetList({ sheets, today }: { sheets: SheetLine[]; today: string }) {
+  return (
+    <ul className="line-list">
+      {sheets.map((sheet) => (
+        <li key={sheet.id} className={sheet.state === 'abandoned' ? 'receding' : undefined}>
+          <PostMark
+            state={sheet.state === 'signed' ? 'done' : sheet.state === 'open' ? 'waiting' : 'open'}
+            silent
+          />
+          <div className="grow">
+            <Link href={`/sheets/${sheet.id}`} className="strong">
+              Sheet {visitNumber(sheet.number)}
+            </Link>{' '}
+            <span className="strong">{sheet.machineNumber ?? sheet.pumps.join(', ')}</span>{' '}
+            {sheet.machineName ?? 'on the shelf'}
+            {sheet.trigger === 'breakdown' && <span className="oxide strong"> breakdown</span>}
+            <div className="second">
+              {sheet.services.map(({ name, where }) => (where ? `${name}, ${where}` : name)).join(' · ')}
+              {sheet.trouble && ` · ${sheet.trouble}`}
+            </div>
+          </div>
+          <div className="num nowrap">
+            <span className="strong">{showDay(sheet.signedOn ?? sheet.startedOn, today)}</span>
+            <div className="second">
+              {sheet.state === 'signed'
+                ? `signed, ${sheet.signedBy}`
+                : sheet.state === 'open'
+                  ? `${sheet.ticked} of ${sheet.steps} steps, ${sheet.startedBy}`
+                  : 'given up'}
+            </div>
+          </div>
+        </li>
+      ))}
+    </ul>
+  )
+}
