@@ -19,7 +19,6 @@ const shots: Shot[] = [
   { name: 'today-dark', path: '/today', theme: 'dark' },
   { name: 'fleet', path: '/fleet' },
   { name: 'machine', path: '/fleet/T-09' },
-  { name: 'machine-dark', path: '/fleet/V-15', theme: 'dark' },
   { name: 'machine-phone', path: '/fleet/T-04', size: { width: 390, height: 844 } },
   {
     name: 'reading',
@@ -41,7 +40,6 @@ const shots: Shot[] = [
     },
   },
   { name: 'pump', path: '/fleet/pumps/P-04' },
-  { name: 'pumps', path: '/fleet/pumps' },
   { name: 'add-machine', path: '/fleet/new' },
   { name: 'plan', path: '/plan' },
   {
@@ -53,13 +51,25 @@ const shots: Shot[] = [
     },
   },
   {
-    name: 'booking',
-    path: '/fleet/pumps/P-04',
+    name: 'sheet',
+    path: '/sheets',
+    size: { width: 1024, height: 768 },
     prepare: async (person) => {
-      await person.press('Book a visit')
-      await person.sees('Technician')
+      await person.press('Sheet 0156')
+      await person.sees('All saved')
     },
   },
+  {
+    name: 'record',
+    path: '/fleet/pumps/P-12',
+    prepare: async (person) => {
+      await openRecord(person, 'Renew low-pressure seals')
+      await person.sees('Every step')
+    },
+  },
+  { name: 'sheets', path: '/sheets' },
+  { name: 'stores', path: '/stores' },
+  { name: 'part', path: '/stores/PL-20' },
   {
     name: 'model',
     path: '/models',
@@ -69,7 +79,43 @@ const shots: Shot[] = [
     },
   },
   { name: 'settings', path: '/settings' },
+  // Works the open sheet to its end, so it comes last.
+  {
+    name: 'sign',
+    path: '/sheets',
+    prepare: async (person) => {
+      await person.press('Sheet 0156')
+      await person.press('Done at 40 N·m')
+      await person.press('Confirmed')
+      await person.sees('run without pressure')
+      await person.press('Done')
+      await person.sees('Bring it to pressure')
+      await person.type('Pressure', '200')
+      await person.press('Done: 200 bar')
+      await person.sees('Look at oil level')
+      await person.press('Done')
+      await person.press('High-pressure seal3', '.bench-side')
+      await person.press('Used', '.bench-dialog')
+      await person.sees('All saved')
+      await person.press('Look at it and sign')
+      await person.sees('Lives that end')
+    },
+  },
 ]
+
+/** Opens the newest sheet of the list whose services are these. */
+async function openRecord(person: Person, services: string): Promise<void> {
+  const href = await person.page.$$eval(
+    '.line-list li',
+    (rows, words) =>
+      rows
+        .find((row) => row.textContent!.includes(words) && row.querySelector('a[href^="/sheets/"]'))!
+        .querySelector('a[href^="/sheets/"]')!
+        .getAttribute('href')!,
+    services,
+  )
+  await person.goTo(href)
+}
 
 async function main() {
   const [only, target = 'docs/screenshots'] = process.argv.slice(2)

@@ -6,7 +6,7 @@ import { runAt } from '@/services/clock'
 import { instantOf } from '@/services/days'
 import { demoAccounts } from '@/services/demoMode'
 import { addMachine, getMachine, retireMachine } from '@/services/fleet'
-import { bookVisits, tellWear } from './wear'
+import { openTheBook, tellWear } from './wear'
 import { saveMeter } from '@/services/meters'
 import { addPerson } from '@/services/people'
 import { savePumpModel } from '@/services/pumpModels'
@@ -41,9 +41,12 @@ export async function buildDemo(today: string, say: (line: string) => void): Pro
   say('spare pumps, accessories and the stories')
   await together(() => makeSpares(begin))
   await together(() => tellStories(today))
-  say('the clocks of every pump whose model is published')
-  await tellWear(coordinator, today, timeZone)
-  await bookVisits(coordinator, today, timeZone)
+  say('two years of sheets, lives and stock')
+  await together(() =>
+    // It happens in the middle of the story: what was serviced before was serviced on the other machine.
+    tellWear(coordinator, today, timeZone, (daysAgo) => (daysAgo === 128 ? swapPumps(today) : undefined)),
+  )
+  await together(() => openTheBook(coordinator, today, timeZone))
 }
 
 async function makeCompany(): Promise<void> {
@@ -361,7 +364,13 @@ async function tellStories(today: string): Promise<void> {
     }),
   )
 
-  // The swap: the quay trailer's pump leaked past its oil seals and the spare went on in its place.
+  await sellVan(today)
+}
+
+/** The quay trailer's pump leaked past its oil seals and the spare went on in its place. */
+async function swapPumps(today: string): Promise<void> {
+  const at = <T>(daysAgo: number, time: string, work: () => Promise<T>) =>
+    runAt(instantOf(addDays(today, -daysAgo), time, timeZone), work)
   await at(128, '14:00', () =>
     moveAssembly(coordinator, {
       id: idOf('P-07 off'),
@@ -391,7 +400,6 @@ async function tellStories(today: string): Promise<void> {
       reason: 'Spare while P-07 is rebuilt.',
     }),
   )
-  await sellVan(today)
 }
 
 async function sellVan(today: string): Promise<void> {

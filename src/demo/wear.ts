@@ -1,94 +1,187 @@
 import { addDays } from '@/core/calendar'
-import type { RenewalInput } from '@/core/wear'
+import type { ClockView } from '@/core/wear/views'
 import type { Actor } from '@/services/actor'
 import { listAssemblies } from '@/services/assemblies'
 import { runAt } from '@/services/clock'
 import { instantOf } from '@/services/days'
+import { demoAccounts } from '@/services/demoMode'
 import { publishPumpModel } from '@/services/pumpModels'
-import { together } from '@/services/together'
-import { bookVisit } from '@/services/visits'
-import { getWear, recordRenewal, startClocks } from '@/services/wear'
+import { bookVisit, getVisit } from '@/services/visits'
+import { countPart, getPart } from '@/services/stores'
+import { getWear, startClocks } from '@/services/wear'
+import { workSheet, type Job } from './bench'
 import ostrelP3200 from './models/ostrel-p3-200.json'
 import { idOf } from './random'
+import { demoParts, receive, reorder, stockUp } from './stores'
 
 /** Renews its seals far too often: its inlet cavitates, and nobody has found out why. */
 const sealEater = 'P-37'
 /** Its seals are overdue, and stay so. */
 const overdue = 'P-04'
+/** On the bench on the demo's first morning. */
+const onTheBench = 'P-27'
+
+const technicians: Actor[] = demoAccounts
+  .filter((account) => account.role === 'technician')
+  .map(({ name, signInName }) => ({ id: idOf(`person ${signInName}`), name, role: 'technician' }))
 
 /**
- * Publishes the one model whose data is written, starts the clocks of its pumps and services them for
- * two years as a coordinator would, a little early or a little late, with the stories the demo tells.
+ * Publishes the one model whose data is written, starts the clocks of its pumps, fills the stores, and
+ * services the pumps for two years on sheets, a little early or a little late, with the stories the
+ * demo tells.
  */
-export async function tellWear(coordinator: Actor, today: string, timeZone: string): Promise<void> {
+export async function tellWear(
+  coordinator: Actor,
+  today: string,
+  timeZone: string,
+  meanwhile: (daysAgo: number) => Promise<void> | undefined,
+): Promise<void> {
   const begin = addDays(today, -730)
-  const at = <T>(day: string, work: () => Promise<T>) => runAt(instantOf(day, '16:00', timeZone), work)
+  const at = <T>(day: string, work: () => Promise<T>) => runAt(instantOf(day, '06:30', timeZone), work)
   const text = JSON.stringify(ostrelP3200)
-  await at(begin, () => publishPumpModel(coordinator, { modelId: idOf('Ostrel P3-200'), text }))
-  const pumps = (await at(begin, () => listAssemblies(coordinator))).filter(
+  const modelId = idOf('Ostrel P3-200')
+  await runAt(instantOf(begin, '16:00', timeZone), () => publishPumpModel(coordinator, { modelId, text }))
+  await stockUp(coordinator, modelId, begin, timeZone)
+  const pumps = (await at(addDays(begin, 1), () => listAssemblies(coordinator))).filter(
     (pump) => pump.title === 'Ostrel P3-200',
   )
-  for (const [index, pump] of pumps.entries()) {
-    await together(async () => {
-      await at(begin, () => startClocks(coordinator, { assemblyId: pump.id, basis: 'takeOver' }))
-      // Every nine days somebody looks at the list and renews what is due; each pump on its own rhythm.
-      for (let ago = 720 - index * 3; ago > 12; ago -= 9) {
-        await at(addDays(today, -ago), () =>
-          serviceWhatIsDue(pump.id, pump.number, addDays(today, -ago), ago),
-        )
-      }
-    })
+  for (const pump of pumps)
+    await runAt(instantOf(begin, '16:30', timeZone), () =>
+      startClocks(coordinator, { assemblyId: pump.id, basis: 'takeOver' }),
+    )
+  // Every nine days somebody looks at the list and services what is due; each pump on its own rhythm.
+  for (let ago = 720; ago > 12; ago -= 1) {
+    await meanwhile(ago)
+    for (const [index, pump] of pumps.entries())
+      if ((ago + index * 3) % 9 === 0) await service(pump.id, pump.number, ago, index)
   }
 
-  async function serviceWhatIsDue(
-    assemblyId: string,
-    number: string,
-    day: string,
-    ago: number,
-  ): Promise<void> {
-    const view = await getWear(coordinator, assemblyId)
-    const eaten = number === sealEater && ago % 7 === 0
-    for (const clock of view?.clocks ?? []) {
-      if (clock.kind !== 'renew' && clock.kind !== 'change') continue
-      // Two seals of this one were last renewed in the spring and have been put off since.
-      const putOff =
-        number === overdue && clock.task === 'hpSeals' && ago < 200 && !clock.positions.includes('hpSeal@3')
-      const early = eaten && clock.task === 'hpSeals' && clock.share > 0.35
-      const due = clock.share > 0.93 + (Number(idOf(number).charCodeAt(1)) % 5) / 50
-      if (putOff || !(due || early)) continue
-      await renew(
-        assemblyId,
-        clock.task,
-        clock.positions,
-        day,
-        early ? 'failed' : 'preventive',
-        early ? 'Weeping at half its life.' : '',
-      )
-    }
-    if (number === overdue && ago <= 300 && ago > 291) {
-      await renew(assemblyId, 'hpSeals', ['hpSeal@1', 'hpSeal@2', 'hpSeal@3'], day, 'preventive', '')
-    }
-    if (number === overdue && ago <= 64 && ago > 55) {
-      await renew(assemblyId, 'hpSeals', ['hpSeal@3'], day, 'failed', 'Weeping; the other two looked sound.')
-      await renew(assemblyId, 'lpSeals', ['lpSeal@3'], day, 'disturbed', '')
-    }
-  }
-
-  function renew(
-    assemblyId: string,
-    task: string,
-    positions: string[],
-    day: string,
-    endReason: RenewalInput['endReason'],
-    note: string,
-  ) {
-    const id = idOf(`${assemblyId} ${task} ${positions.join(' ')} ${day}`)
-    return recordRenewal(coordinator, { id, assemblyId, task, positions, day, runSince: 0, endReason, note })
+  async function service(assemblyId: string, number: string, ago: number, index: number): Promise<void> {
+    const day = addDays(today, -ago)
+    const view = await at(day, () => getWear(coordinator, assemblyId))
+    if (!view?.machineNumber) return
+    const common = { pump: number, day, coordinator, timeZone, technician: technicians[(ago + index) % 3]! }
+    const story = storyOf(number, ago, view.clocks)
+    const due = view.clocks.filter((clock) => isDue(number, clock, ago))
+    const job: Job | null = story
+      ? { ...common, ...story }
+      : due.length > 0
+        ? { ...common, services: due.map(asService) }
+        : null
+    if (!job) return
+    await reorder(coordinator, needsOf(job.services), day, timeZone)
+    // A count that was typed wrong: the book has three O-rings, the bin has more.
+    if (job.extra) await setBook(coordinator, 'OR-31', 3, addDays(day, -1), timeZone, 'Year’s count')
+    await workSheet(job)
   }
 }
 
-/** Visits in the book on the demo's first day: one today, two this week. */
-export async function bookVisits(coordinator: Actor, today: string, timeZone: string): Promise<void> {
+const asService = ({ task, positions }: ClockView) => ({ task, positions })
+
+function isDue(number: string, clock: ClockView, ago: number): boolean {
+  // Two seals of this one were last renewed in the spring and have been put off since.
+  const putOff =
+    number === overdue && clock.task === 'hpSeals' && ago < 200 && !clock.positions.includes('hpSeal@3')
+  if (putOff) return false
+  // The plungers and valves of this one wait for the visit that is booked.
+  if (
+    number === 'P-12' &&
+    ago < 80 &&
+    ['plungers', 'oilSeals', 'outletValves', 'inletValves'].includes(clock.task)
+  )
+    return false
+  if (number === sealEater && ago < 60 && clock.task.endsWith('Valves')) return false
+  if (number === onTheBench && ago < 90 && ['hpSeals', 'lpSeals'].includes(clock.task)) return false
+  const limit = 0.93 + (Number(idOf(number).charCodeAt(1)) % 5) / 50
+  // What shares a strip-down is brought forward with what is due.
+  return clock.share > limit
+}
+
+type Story = Pick<
+  Job,
+  'services' | 'trouble' | 'remarks' | 'note' | 'besides' | 'endReason' | 'extra' | 'substitute'
+> & { seenFailingOn?: string }
+
+/** What happens to single pumps on single days. */
+function storyOf(number: string, ago: number, clocks: ClockView[]): Story | null {
+  const seals = ['hpSeal@1', 'hpSeal@2', 'hpSeal@3']
+  const share = clocks.find((clock) => clock.task === 'hpSeals')?.share ?? 0
+  if (number === sealEater && share > 0.4 && share < 0.9 && ago > 20)
+    return {
+      trouble: 'Water from the weep holes, rough running',
+      services: [{ task: 'hpSeals', positions: seals }],
+      endReason: 'failed',
+      remarks: [
+        {
+          at: 'hpSeal@2/look',
+          text: 'Pitted and torn on the pressure side. Valves rattle when the tank is low.',
+        },
+      ],
+      note: 'Third time this year. Look at the inlet: long hose, tank low.',
+    }
+  if (number === overdue && near(ago, 296))
+    return { services: [{ task: 'hpSeals', positions: seals }], note: 'All three together.' }
+  if (number === overdue && near(ago, 60))
+    return {
+      trouble: 'Weeping at cylinder 3',
+      services: [{ task: 'hpSeals', positions: ['hpSeal@3'] }],
+      besides: [{ position: 'lpSeal@3', reason: 'came out with the stack, lip marked' }],
+      remarks: [{ at: 'hpSeal@3/look', text: 'Cut at one place; the other two looked sound.' }],
+    }
+  if (number === 'P-31' && near(ago, 150))
+    return {
+      services: [
+        { task: 'lpSeals', positions: ['lpSeal@1', 'lpSeal@2', 'lpSeal@3'] },
+        { task: 'hpSeals', positions: seals },
+      ],
+      remarks: [
+        {
+          at: 'manifold/close/stage1',
+          text: 'Torque slip caught: the wrench was set to 20 ft-lb, the sheet said it would fit in N·m. Screws out, threads cleaned, tightened again at 20 N·m.',
+        },
+      ],
+    }
+  if (number === 'P-12' && near(ago, 34))
+    return {
+      services: [{ task: 'lpSeals', positions: ['lpSeal@1', 'lpSeal@2', 'lpSeal@3'] }],
+      extra: {
+        part: 'retainerOring',
+        quantity: 2,
+        remark: 'Two retainer O-rings were nicked going in; took two more.',
+      },
+      substitute: {
+        at: 'sealStack@1/open/draw',
+        used: 'Wooden pick',
+        reason: 'the blunt pick is at the other yard',
+      },
+    }
+  return null
+}
+
+/** Stories fall on the day somebody looks at the pump, which is every ninth. */
+const near = (ago: number, when: number) => ago <= when && ago > when - 9
+
+/** What a job takes of each part, roughly: enough to order by. */
+function needsOf(services: Job['services']): { part: string; quantity: number }[] {
+  const perPosition: Record<string, string[]> = {
+    outletValves: ['valve', 'capOring'],
+    inletValves: ['valve', 'capOring'],
+    hpSeals: ['hpSeal', 'retainerOring'],
+    lpSeals: ['lpSeal', 'retainerOring'],
+    plungers: ['plunger', 'copperWasher', 'plungerOring', 'locker', 'retainerOring'],
+    oilSeals: ['oilSeal', 'copperWasher', 'plungerOring', 'locker', 'retainerOring'],
+    oilChange: ['oil'],
+    inletFilter: ['filterElement'],
+  }
+  const needs = new Map<string, number>()
+  for (const { task, positions } of services)
+    for (const part of perPosition[task] ?? [])
+      needs.set(part, (needs.get(part) ?? 0) + positions.length * (part === 'oil' ? 1.2 : 1))
+  return [...needs].map(([part, quantity]) => ({ part, quantity }))
+}
+
+/** The demo's first morning: three visits in the book, one sheet on the bench, stores with their stories. */
+export async function openTheBook(coordinator: Actor, today: string, timeZone: string): Promise<void> {
   const book = (
     pump: string,
     tasks: string[],
@@ -121,4 +214,70 @@ export async function bookVisits(coordinator: Actor, today: string, timeZone: st
     'All of it in one strip-down.',
   )
   await book('P-37', ['outletValves', 'inletValves'], 'varga', 5, '', '')
+  await shelfStories(coordinator, today, timeZone)
+  await workSheet({
+    pump: onTheBench,
+    day: addDays(today, -1),
+    technician: technicians[0]!,
+    coordinator,
+    timeZone,
+    services: [
+      { task: 'hpSeals', positions: ['hpSeal@1', 'hpSeal@2', 'hpSeal@3'] },
+      { task: 'lpSeals', positions: ['lpSeal@1', 'lpSeal@2', 'lpSeal@3'] },
+      { task: 'inletFilter', positions: ['inletFilter'] },
+    ],
+    remarks: [{ at: 'hpSeal@2/look', text: 'Glazed on one side; the others worn evenly.' }],
+    stopBefore: 'manifold/close/stage2',
+  })
+}
+
+/** Two plungers too few for Friday, an opened valve kit, a bin the book is wrong about, an old lot. */
+async function shelfStories(coordinator: Actor, today: string, timeZone: string): Promise<void> {
+  const part = (number: string) => demoParts.find((each) => each.number === number)!
+  const setTo = (number: string, left: number, daysAgo: number, reason: string) =>
+    setBook(coordinator, number, left, addDays(today, -daysAgo), timeZone, reason)
+  await setTo('PL-20', 1, 9, 'Two lent to the other workshop, not coming back')
+  await setTo('VK-3', 0, 40, 'Year’s count')
+  await receive(coordinator, part('VK-3'), addDays(today, -30), timeZone, { quantity: 12, note: 'four kits' })
+  await runAt(instantOf(addDays(today, -16), '16:00', timeZone), async () => {
+    const page = await getPart(coordinator, 'VK-3')
+    const lots = page.lotList
+      .filter((lot) => lot.onHand > 0)
+      .map((lot) => ({ lotId: lot.id, counted: String(lot.onHand - 1) as never }))
+    await countPart(coordinator, {
+      id: idOf('count one valve'),
+      partId: page.id,
+      lots,
+      reason: 'One valve taken from a kit for the market van',
+    })
+  })
+  const friday = await runAt(instantOf(today, '07:30', timeZone), () =>
+    getVisit(coordinator, idOf('visit P-12')),
+  )
+  const plunger = friday.parts.find((need) => need.part === 'plunger')
+  if (plunger?.stock?.missing !== 2)
+    throw new Error('The demo’s Friday visit has its plungers: its story is gone.')
+}
+
+/** Counts a part so that the book says there are so many left. */
+async function setBook(
+  coordinator: Actor,
+  number: string,
+  left: number,
+  day: string,
+  timeZone: string,
+  reason: string,
+): Promise<void> {
+  await runAt(instantOf(day, '16:00', timeZone), async () => {
+    const page = await getPart(coordinator, number)
+    let rest = left
+    const lots = page.lotList
+      .filter((lot) => lot.onHand > 0 && !lot.expired)
+      .map((lot) => {
+        const counted = Math.min(rest, lot.onHand)
+        rest -= counted
+        return { lotId: lot.id, counted: String(counted) as never }
+      })
+    await countPart(coordinator, { id: idOf(`count ${number} ${day}`), partId: page.id, lots, reason })
+  })
 }

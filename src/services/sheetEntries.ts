@@ -102,7 +102,7 @@ async function takeIn(
     const state = foldSheet(entries)!
     const reason = refusal(state, { ...sent, payload })
     if (reason) throw conflict(reason)
-    if (sent.kind === 'part') await requireKnownPart(payload as Payloads['part'])
+    if (sent.kind === 'part') payload = await withLot(payload as Payloads['part'])
     if (sent.kind === 'takeBack') await takeReadingBack(actor, entries, payload as Payloads['takeBack'])
     if (sent.kind === 'reading') payload = await readMeter(actor, sent.id, payload as Payloads['reading'], at)
   }
@@ -187,11 +187,13 @@ async function takeReadingBack(
   })
 }
 
-async function requireKnownPart({ partId, lotId, unit, quantity }: Payloads['part']): Promise<void> {
+/** A part as it was used, with our number of its lot. @throws `conflict` for what the stores do not know */
+async function withLot(use: Payloads['part']): Promise<Payloads['part']> {
+  const { partId, lotId, unit, quantity } = use
   if (unit === 'piece' && !Number.isInteger(quantity)) throw conflict('Pieces are used whole.')
   if (partId === null) {
     if (lotId !== null) throw conflict('A lot belongs to a part of the stores: choose the part too.')
-    return
+    return { ...use, lot: null }
   }
   const part = await parts.byId(partId)
   if (!part) throw conflict('This part is not in the stores.')
@@ -199,4 +201,5 @@ async function requireKnownPart({ partId, lotId, unit, quantity }: Payloads['par
     throw conflict(`${part.number} is counted in ${part.unit === 'piece' ? 'pieces' : part.unit}.`)
   const lot = lotId === null ? null : await stockLots.byId(lotId)
   if (lotId !== null && lot?.partId !== partId) throw conflict(`${part.number} has no such lot.`)
+  return { ...use, lot: lot?.number ?? null }
 }

@@ -91,7 +91,7 @@ export async function getSheet(actor: Actor, id: string): Promise<SheetPage> {
 async function metersOf(row: SheetRow): Promise<BenchMeter[]> {
   if (row.state !== 'open' || row.machineId === null) return []
   const [meterRows, { timeZone }] = await Promise.all([
-    meters.all({ machineId: row.machineId }, [['name', 'ASC']]),
+    meters.all({ machineId: row.machineId, retiredOn: null }, [['name', 'ASC']]),
     ourCompany(),
   ])
   return Promise.all(
@@ -261,7 +261,7 @@ async function contentOf({ place, items, trigger, trouble }: Opening): Promise<S
   const [pumpRows, versionRows, meterRows] = await Promise.all([
     assemblies.all({ id: items.map((item) => item.assemblyId) }),
     pumpModelVersions.all({ id: [...models.keys()] }),
-    place.machineId ? meters.all({ machineId: place.machineId }, [['name', 'ASC']]) : [],
+    place.machineId ? meters.all({ machineId: place.machineId, retiredOn: null }, [['name', 'ASC']]) : [],
   ])
   const jobs = jobsOf(items, models)
   return {

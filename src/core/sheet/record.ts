@@ -153,7 +153,11 @@ export function recordLines(state: SheetState): RecordLine[] {
         value: quantity,
         unit: entry.payload.unit,
         detail: [
-          entry.payload.partId === null ? 'not from the stores' : '',
+          entry.payload.partId === null
+            ? 'not from the stores'
+            : entry.payload.lot
+              ? `lot ${entry.payload.lot}`
+              : 'lot not known',
           quantity === entry.payload.quantity
             ? ''
             : `corrected from ${showAmount(entry.payload.quantity, entry.payload.unit)}`,

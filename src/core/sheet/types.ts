@@ -87,6 +87,8 @@ export type PartUse = {
   /** Null: not a part of the stores; the name says what it was. */
   partId: string | null
   lotId: string | null
+  /** Our number of that lot. Filled in by the server for the record. */
+  lot?: number | null
   name: string
   unit: 'piece' | 'L' | 'mL'
   quantity: number

@@ -23,6 +23,8 @@ type Props<Values extends FieldValues> = {
   submit: string
   done: string
   fieldName?: (field: string) => string
+  /** The row as it is now, turned into what the form holds. */
+  fromRow?: (row: Record<string, unknown>) => Partial<Values>
   children: ReactNode
 }
 
@@ -50,6 +52,7 @@ export function DialogForm<Values extends FieldValues>(props: Props<Values>) {
               }}
               submit={props.submit}
               fieldName={props.fieldName}
+              fromRow={props.fromRow}
               cancel={
                 <Button variant="outlined" onClick={close}>
                   Cancel

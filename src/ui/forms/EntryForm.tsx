@@ -100,7 +100,8 @@ export function EntryForm<Values extends FieldValues, Result>(props: Props<Value
   function merge(edit: StaleEdit) {
     const theirs = props.fromRow?.(edit.current) ?? (edit.current as Partial<Values>)
     const dirty = form.formState.dirtyFields as Record<string, unknown>
-    for (const field of edit.changed) {
+    // A form that shows a row in its own words says which of its fields that is.
+    for (const field of props.fromRow ? Object.keys(theirs) : edit.changed) {
       if (!(field in theirs) || dirty[field]) continue
       form.setValue(field as Path<Values>, theirs[field as keyof Values] as never)
     }

@@ -7,6 +7,8 @@ import type { ReactNode } from 'react'
 type FrameProps = {
   id: string
   label: string
+  /** What the field is about, for those who do not see what stands beside it. */
+  about?: string
   hint?: string
   error?: string
   optional?: boolean
@@ -14,11 +16,12 @@ type FrameProps = {
 }
 
 /** Label above, control, then its error or its hint, tied together for screen readers. */
-export function FieldFrame({ id, label, hint, error, optional, children }: FrameProps) {
+export function FieldFrame({ id, label, about, hint, error, optional, children }: FrameProps) {
   return (
     <div className="field">
       <label htmlFor={id}>
         {label}
+        {about && <span className="visually-hidden">, {about}</span>}
         {optional && <span className="second"> · optional</span>}
       </label>
       {children}

@@ -8,7 +8,7 @@ import { useController, useFormContext } from 'react-hook-form'
 import { unitsOf, type Dimension } from '@/core/units'
 import { FieldFrame, SelectInput, TextInput, type Option } from './FieldFrame'
 
-type Common = { name: string; label: string; hint?: string; optional?: boolean }
+type Common = { name: string; label: string; about?: string; hint?: string; optional?: boolean }
 
 /** The value a field holds and the sentence that is wrong with it. */
 function useEntry(name: string) {
@@ -32,6 +32,7 @@ type TextEntryProps = Common & {
 export function TextEntry({
   name,
   label,
+  about,
   hint,
   optional,
   type = 'text',
@@ -42,7 +43,7 @@ export function TextEntry({
   const { field, error } = useEntry(name)
   const id = `field-${name}`
   return (
-    <FieldFrame id={id} label={label} hint={hint} error={error} optional={optional}>
+    <FieldFrame id={id} label={label} about={about} hint={hint} error={error} optional={optional}>
       <TextInput
         id={id}
         name={name}
@@ -70,6 +71,7 @@ export function TextEntry({
 export function ChoiceEntry({
   name,
   label,
+  about,
   hint,
   optional,
   options,
@@ -78,7 +80,7 @@ export function ChoiceEntry({
   const { field, error } = useEntry(name)
   const id = `field-${name}`
   return (
-    <FieldFrame id={id} label={label} hint={hint} error={error} optional={optional}>
+    <FieldFrame id={id} label={label} about={about} hint={hint} error={error} optional={optional}>
       <SelectInput
         id={id}
         name={name}

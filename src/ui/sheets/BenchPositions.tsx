@@ -8,7 +8,7 @@ import DialogTitle from '@mui/material/DialogTitle'
 import { useState } from 'react'
 import type { PositionState, SheetAssembly } from '@/core/sheet'
 import { showNumber } from '@/core/units'
-import type { PositionView, WearView } from '@/core/wear/views'
+import type { ClockView, PositionView, WearView } from '@/core/wear/views'
 import { FieldFrame, TextInput } from '../forms/FieldFrame'
 import type { SheetHandle } from './useSheet'
 
@@ -74,7 +74,12 @@ export function BenchPositions({ assembly, bench, wear }: Props) {
             <button type="button" onClick={() => setChosen(state)}>
               <span className={`position-dot ${state.state}`} aria-hidden />
               <span>{nameOf(state.position)}</span>
-              <span className="strong">{wordsOf(state)}</span>
+              <span className={state.state === 'open' ? 'second' : 'strong'}>
+                {wordsOf(
+                  state,
+                  wear?.clocks.find((clock) => clock.positions.includes(state.position)),
+                )}
+              </span>
             </button>
           </li>
         ))}
@@ -91,10 +96,11 @@ export function BenchPositions({ assembly, bench, wear }: Props) {
   )
 }
 
-function wordsOf({ state, planned }: PositionState): string {
+function wordsOf({ state, planned }: PositionState, clock: ClockView | undefined): string {
   if (state === 'renewed') return 'new'
   if (state === 'kept') return 'kept'
-  return planned ? 'to renew' : ''
+  const used = clock ? `${showNumber(Math.round(clock.hoursUsed))}` : ''
+  return planned ? `${used} to renew`.trim() : used
 }
 
 function PositionCell({

@@ -1,5 +1,6 @@
 'use client'
 
+import FormHelperText from '@mui/material/FormHelperText'
 import { useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import type { Outcome } from '@/core/problem/outcome'
@@ -66,7 +67,7 @@ export function CorrectDialog({ sheetId, things, correct }: Props) {
 }
 
 function CorrectionFields({ things }: { things: Correctable[] }) {
-  const { setValue } = useFormContext<Values>()
+  const { setValue, formState } = useFormContext<Values>()
   const about = useWatch<Values>({ name: 'about' }) as Values['about']
   const choose = (index: string) => {
     const thing = things[Number(index)]
@@ -96,6 +97,11 @@ function CorrectionFields({ things }: { things: Correctable[] }) {
           options={things.map((thing, index) => ({ value: String(index), label: thing.label }))}
         />
       </div>
+      {formState.errors.about && (
+        <FormHelperText error role="alert">
+          {formState.errors.about.message}
+        </FormHelperText>
+      )}
       {about === 'words' && <TextEntry name="text" label="What is right" multiline />}
       {about === 'part' && <TextEntry name="quantity" label="How much was really used" inputMode="decimal" />}
       {about === 'endReason' && (

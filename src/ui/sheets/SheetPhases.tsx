@@ -1,5 +1,6 @@
 'use client'
 
+import { useEffect, useRef } from 'react'
 import { phasesOf, type SheetState, type StepState } from '@/core/sheet'
 import type { Place } from './SheetBench'
 import { phaseNames } from './words'
@@ -8,12 +9,18 @@ type Props = { state: SheetState; place: Place; go: (to: Place) => void }
 
 /** The phases in order with their tallies; the one at work is unfolded. */
 export function SheetPhases({ state, place, go }: Props) {
+  const list = useRef<HTMLElement>(null)
+  const at = place.at === 'step' ? place.key : place.at
+  // The step at work stays in sight, however long the phase.
+  useEffect(() => {
+    list.current?.querySelector('[aria-current="step"]')?.scrollIntoView({ block: 'nearest' })
+  }, [at])
   const phases = phasesOf(state)
   const here = (steps: StepState[]) =>
     (place.at === 'step' && steps.some((each) => each.step.key === place.key)) ||
     (place.at === 'madeSafe' && steps[0]?.step.phase === 'makeSafe')
   return (
-    <nav className="bench-phases" aria-label="Steps of this sheet">
+    <nav ref={list} className="bench-phases" aria-label="Steps of this sheet">
       {state.content.meters.length > 0 && (
         <button
           type="button"
@@ -21,7 +28,7 @@ export function SheetPhases({ state, place, go }: Props) {
           aria-current={place.at === 'meters' ? 'step' : undefined}
           onClick={() => go({ at: 'meters' })}
         >
-          <span>Read the meter</span>
+          <span>Meter</span>
           <Tally
             marks={state.content.meters.map((meter) => !state.unread.some((each) => each.id === meter.id))}
           />

@@ -222,7 +222,7 @@ function Lines({
             </td>
             <td className="num nowrap strong">
               {line.value !== null &&
-                `${line.kind === 'renewed' ? 'at ' : ''}${showNumber(line.value)}${line.unit === 'piece' ? '' : `\u00a0${line.unit}`}`}
+                `${line.kind === 'renewed' ? 'after ' : ''}${showNumber(line.value)}${line.unit === 'piece' ? '' : `\u00a0${line.unit}`}`}
             </td>
             <td className="num nowrap second">
               {line.by}, {clockTime(line.at, timeZone)}

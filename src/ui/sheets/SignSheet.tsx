@@ -173,11 +173,18 @@ function EndedLifeRow({ life, index }: { life: EndingLife; index: number }) {
       </div>
       <ChoiceEntry
         name={`ended.${index}.endReason`}
-        label={`Why it came out: ${life.name}`}
+        label="Why it came out"
+        about={life.name}
         options={options(endReasons)}
       />
       {reason === 'failed' && (
-        <TextEntry name={`ended.${index}.seenFailingOn`} label="First seen failing" type="date" optional />
+        <TextEntry
+          name={`ended.${index}.seenFailingOn`}
+          label="First seen failing"
+          about={life.name}
+          type="date"
+          optional
+        />
       )}
     </li>
   )

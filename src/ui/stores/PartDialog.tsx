@@ -53,6 +53,7 @@ export function PartDialog({ part, choices, currency, save }: Props) {
       submit="Save"
       done={part ? 'The part is changed.' : 'The part is in the list. Receive what lies in its bin.'}
       fieldName={fieldName}
+      fromRow={asForm}
     >
       <FieldRow>
         <TextEntry name="number" label="Our number" />
@@ -80,6 +81,14 @@ export function PartDialog({ part, choices, currency, save }: Props) {
       </FieldRow>
     </DialogForm>
   )
+}
+
+/** A stored part as the form holds it: its price as people type it. */
+function asForm(row: Record<string, unknown>): Partial<PartForm> {
+  const { number, name, makersNumber, unit, packSize, leadDays, minimum, bin, fits, note, priceCents } =
+    row as StockLine
+  const price = (priceCents / 100).toFixed(2)
+  return { number, name, makersNumber, unit, packSize, leadDays, minimum, bin, fits, note, price }
 }
 
 /** Which parts of which pump models it serves as: sheets then offer it where it is needed. */

@@ -5,6 +5,7 @@ import { showAmount } from '@/core/parts'
 import { mayDo } from '@/core/people'
 import { isOpen, showMinutes, visitNumber, visitStates } from '@/core/planning'
 import type { PreparedStep, VisitPage } from '@/core/planning/views'
+import { getCompany, present } from '@/services/company'
 import { listPeople } from '@/services/people'
 import { getVisit } from '@/services/visits'
 import { Note } from '@/ui/feedback/States'
@@ -22,7 +23,12 @@ export const metadata: Metadata = { title: 'Visit' }
 export default async function VisitDetails({ params }: { params: Promise<{ visit: string }> }) {
   const { visit: id } = await params
   const actor = await requireActor(`/plan/${id}`)
-  const [visit, people] = await Promise.all([load(getVisit(actor, id)), listPeople(actor)])
+  const [visit, people, company] = await Promise.all([
+    load(getVisit(actor, id)),
+    listPeople(actor),
+    getCompany(actor),
+  ])
+  const { today } = present(company)
   const technicians = people
     .filter((person) => person.role !== 'viewer' && !person.retiredOn)
     .map((person) => ({ value: person.id, label: person.name }))
@@ -69,7 +75,7 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
             {late
               .map(
                 (part) =>
-                  `${part.name} (${showAmount(part.stock!.missing, part.unit)} missing, ordered today it comes ${showDay(part.stock!.arrives!)})`,
+                  `${part.name} (${showAmount(part.stock!.missing, part.unit)} missing, ordered today it comes ${showDay(part.stock!.arrives!, today)})`,
               )
               .join(', ')}
             . Move the visit, or find them elsewhere.

@@ -83,7 +83,7 @@ export default async function PartDetails({ params }: Params) {
               <p className="meter-total">
                 <span className="figure">
                   {showAmount(part.onHand, part.unit)}
-                  {part.unit === 'piece' ? ' pieces' : ''}
+                  {part.unit === 'piece' && (part.onHand === 1 ? ' piece' : ' pieces')}
                 </span>
               </p>
               <StockMark part={part} />
