@@ -1,3 +1,4 @@
+import { takeFrom } from '@/core/parts'
 import { cumulativeHours, hoursAt } from '@/core/hours'
 import type { EndReason } from '@/core/wear'
 import {
@@ -172,15 +173,8 @@ async function noteParts(bench: Bench, state: SheetState, job: Job): Promise<voi
       each.fits.some((fit) => fit.modelId === modelId && fit.part === need.part),
     )
     const more = job.extra?.part === need.part ? job.extra.quantity : 0
-    let left = need.quantity + more
-    // From the lot to use first, then from the next; what the book does not have is taken all the same.
-    for (const lot of part?.lots ?? []) {
-      const taken = Math.min(left, lot.onHand)
-      if (taken <= 0 || lot.expired) continue
-      take(taken, part!, lot.id)
-      left = Math.round((left - taken) * 1000) / 1000
-    }
-    if (left > 0) take(left, part, part?.lots.find((lot) => !lot.expired)?.id ?? null)
+    for (const share of takeFrom(part?.lots ?? [], need.quantity + more))
+      take(share.quantity, part, share.lotId)
     function take(quantity: number, from: (typeof stock)[number] | undefined, lotId: string | null) {
       bench.write('part', {
         partId: from?.id ?? null,

@@ -8,6 +8,7 @@ const root = process.cwd()
 
 export type RunningApp = {
   url: string
+  port: number
   /** Everything the server printed. */
   output: () => string
   /** Ends the server at once, as a power cut would. */
@@ -25,9 +26,13 @@ async function freePort(): Promise<number> {
   })
 }
 
-/** Starts the built application on some data, and waits until it answers. */
-export async function startApp(data: string, env: Record<string, string> = {}): Promise<RunningApp> {
-  const port = await freePort()
+/** Starts the built application on some data, at a free port or a given one, and waits until it answers. */
+export async function startApp(
+  data: string,
+  env: Record<string, string> = {},
+  at?: number,
+): Promise<RunningApp> {
+  const port = at ?? (await freePort())
   let printed = ''
   const child: ChildProcess = spawn(
     process.execPath,
@@ -63,6 +68,7 @@ export async function startApp(data: string, env: Record<string, string> = {}): 
   }
   return {
     url,
+    port,
     output: () => printed,
     kill: end('SIGKILL'),
     stop: end('SIGTERM'),
@@ -77,7 +83,8 @@ export function dataFolder(): { folder: string; remove: () => void } {
 
 /** Makes the demo company in a folder, as `npm run demo` does; made once a run and copied after that. */
 export async function makeDemo(folder: string): Promise<void> {
-  const made = path.join(tmpdir(), `atelier-demo-${process.pid}`)
+  // One made before can be named, to save the minute while working on a test.
+  const made = process.env.ATELIER_MADE_DEMO ?? path.join(tmpdir(), `atelier-demo-${process.pid}`)
   if (!existsSync(made)) {
     process.once('exit', () => rmSync(made, { recursive: true, force: true }))
     const tsx = path.join(root, 'node_modules/tsx/dist/cli.mjs')

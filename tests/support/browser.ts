@@ -164,6 +164,7 @@ export class Person {
     )
     const element = handle.asElement() as ElementHandle<HTMLElement>
     await element.evaluate((each) => each.scrollIntoView({ block: 'center' }))
+    await this.standsStill(element)
     // A dialog that is still closing would catch the click: wait until the button itself is on top.
     await this.page.waitForFunction(
       (each) => {
@@ -175,6 +176,19 @@ export class Person {
       element,
     )
     await element.click()
+  }
+
+  /** Waits until an element has not moved for a few frames: what streams in above would push it away. */
+  private async standsStill(element: ElementHandle<HTMLElement>): Promise<void> {
+    await element.evaluate(async (each) => {
+      let still = 0
+      for (let last = -1; still < 5;) {
+        await new Promise((resolve) => requestAnimationFrame(resolve))
+        const { x, y } = each.getBoundingClientRect()
+        still = x * 10_000 + y === last ? still + 1 : 0
+        last = x * 10_000 + y
+      }
+    })
   }
 
   /** Waits until these words are on the page. */

@@ -1,6 +1,7 @@
 export {
   dealOut,
   stockOf,
+  takeFrom,
   tidy,
   type Demand,
   type Lot,

@@ -90,6 +90,35 @@ function toUseFirst(a: LotStock, b: LotStock): number {
   )
 }
 
+/**
+ * Which lots to take a quantity from: the one to use first until it is empty, then the next. What no lot
+ * holds is taken from the last one all the same, so that its bin gets counted; expired lots are left.
+ *
+ * @param lots in the order they should be used
+ * @param quantity more than 0
+ * @returns shares that add up to the quantity; a null lot where there is none to name
+ * @example takeFrom([{ id: 'a', onHand: 2, expired: false }, { id: 'b', onHand: 24, expired: false }], 3)
+ * // [{ lotId: 'a', quantity: 2 }, { lotId: 'b', quantity: 1 }]
+ */
+export function takeFrom(
+  lots: Pick<LotStock, 'id' | 'onHand' | 'expired'>[],
+  quantity: number,
+): { lotId: string | null; quantity: number }[] {
+  const usable = lots.filter((lot) => lot.onHand > 0 && !lot.expired)
+  const shares: { lotId: string | null; quantity: number }[] = []
+  let left = quantity
+  for (const lot of usable) {
+    if (left <= 0) break
+    const share = Math.min(left, lot.onHand)
+    shares.push({ lotId: lot.id, quantity: share })
+    left = tidy(left - share)
+  }
+  const last = shares.at(-1)
+  if (left > 0 && last) last.quantity = tidy(last.quantity + left)
+  else if (left > 0) shares.push({ lotId: null, quantity: left })
+  return shares
+}
+
 /** What one visit needs of one stocked part. */
 export type Demand = { visitId: string; day: string; partId: string; quantity: number }
 

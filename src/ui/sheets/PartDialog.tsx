@@ -6,7 +6,7 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { useState } from 'react'
-import { showAmount, type PartUnit } from '@/core/parts'
+import { showAmount, takeFrom, type PartUnit } from '@/core/parts'
 import type { SheetEntry } from '@/core/sheet'
 import type { BenchPart } from '@/core/sheet/views'
 import { parseNumber, showNumber } from '@/core/units'
@@ -27,6 +27,18 @@ export type PartStart = {
 type Props = { start: PartStart; stock: BenchPart[]; bench: SheetHandle; onClose: () => void }
 
 const elsewhere = 'elsewhere'
+const byTheBook = 'byTheBook'
+const notKnown = 'notKnown'
+
+/** @example "2 from lot 12, then 1 from lot 31" */
+function shareWords(part: BenchPart, shares: ReturnType<typeof takeFrom>): string {
+  return shares
+    .map(({ lotId, quantity }) => {
+      const lot = part.lots.find((each) => each.id === lotId)
+      return `${showAmount(quantity, part.unit)} from ${lot ? lot.label.split(',')[0] : 'a lot not known'}`
+    })
+    .join(', then ')
+}
 
 /** Notes a part that was used: which one of the stores, from which lot, how much; or takes one back. */
 export function PartDialog({ start, stock, bench, onClose }: Props) {
@@ -38,17 +50,21 @@ export function PartDialog({ start, stock, bench, onClose }: Props) {
   const free = start.part === null
   const offered = free ? stock : fitting
   const [partId, setPartId] = useState(fitting[0]?.id ?? (free ? '' : elsewhere))
-  const [lotId, setLotId] = useState<string | null>(null)
+  const [lotId, setLotId] = useState(byTheBook)
   const [name, setName] = useState(start.name)
   const [quantity, setQuantity] = useState(showNumber(start.quantity))
   const [error, setError] = useState<{ field: 'part' | 'name' | 'quantity'; words: string } | null>(null)
   const part = stock.find((each) => each.id === partId)
-  // The lot to use first comes first; nothing chosen means that one.
-  const lot = lotId ?? part?.lots.find((each) => !each.expired)?.id ?? ''
   const unit = part?.unit ?? start.unit
-  const expired = part?.lots.find((each) => each.id === lot)?.expired ?? false
+  const chosen = part?.lots.find((each) => each.id === lotId)
   const parsed = parseNumber(quantity, 3)
-  const held = part?.lots.find((each) => each.id === lot)?.onHand ?? 0
+  const wanted = parsed.ok && parsed.value > 0 ? parsed.value : 0
+  // Nothing chosen: the lot to use first, then the next, as the book has them.
+  const shares =
+    part && lotId === byTheBook
+      ? takeFrom(part.lots, wanted)
+      : [{ lotId: chosen?.id ?? null, quantity: wanted }]
+  const held = lotId === byTheBook ? (part?.onHand ?? 0) : (chosen?.onHand ?? 0)
 
   const use = async () => {
     if (partId === '')
@@ -58,17 +74,19 @@ export function PartDialog({ start, stock, bench, onClose }: Props) {
     if (parsed.value <= 0) return setError({ field: 'quantity', words: 'Enter more than 0.' })
     if (unit === 'piece' && !Number.isInteger(parsed.value))
       return setError({ field: 'quantity', words: 'Pieces are used whole.' })
-    const refused = await bench.write('part', {
-      partId: part?.id ?? null,
-      lotId: part && lot !== '' ? lot : null,
-      name: part?.name ?? name.trim(),
-      unit,
-      quantity: parsed.value,
-      assemblyId: start.assemblyId,
-      part: start.part,
-    })
-    if (refused) setError({ field: 'quantity', words: refused })
-    else onClose()
+    for (const share of shares) {
+      const refused = await bench.write('part', {
+        partId: part?.id ?? null,
+        lotId: share.lotId,
+        name: part?.name ?? name.trim(),
+        unit,
+        quantity: share.quantity,
+        assemblyId: start.assemblyId,
+        part: start.part,
+      })
+      if (refused) return setError({ field: 'quantity', words: refused })
+    }
+    onClose()
   }
 
   return (
@@ -107,7 +125,7 @@ export function PartDialog({ start, stock, bench, onClose }: Props) {
               value={partId}
               onChange={(event) => {
                 setPartId(event.target.value)
-                setLotId(null)
+                setLotId(byTheBook)
               }}
             />
           </FieldFrame>
@@ -120,15 +138,20 @@ export function PartDialog({ start, stock, bench, onClose }: Props) {
                   ? 'None on hand by the book: using it will ask to count this bin'
                   : undefined
               }
-              error={expired ? 'This lot has expired. Use it only if the maker’s manual allows it.' : ''}
+              error={
+                chosen?.expired ? 'This lot has expired. Use it only if the maker’s manual allows it.' : ''
+              }
             >
               <SelectInput
                 id="part-lot"
                 options={[
+                  ...(part.lots.some((each) => !each.expired)
+                    ? [{ value: byTheBook, label: shareWords(part, takeFrom(part.lots, wanted || 1)) }]
+                    : []),
                   ...part.lots.map((each) => ({ value: each.id, label: each.label })),
-                  { value: '', label: 'lot not known' },
+                  { value: notKnown, label: 'lot not known' },
                 ]}
-                value={lot}
+                value={lotId === byTheBook && !part.lots.some((each) => !each.expired) ? notKnown : lotId}
                 onChange={(event) => setLotId(event.target.value)}
               />
             </FieldFrame>

@@ -37,7 +37,10 @@ export function SheetPhases({ state, place, go }: Props) {
       {phases.map(({ phase, steps }, index) => {
         const open = here(steps)
         const counted = steps.filter((each) => each.state !== 'notNeeded')
-        const marks = counted.map((each) => each.state === 'done' || each.state === 'skipped')
+        // What hangs on an answer is not counted before it is known to be needed.
+        const marks = counted
+          .filter((each) => each.state !== 'waiting')
+          .map((each) => each.state === 'done' || each.state === 'skipped')
         const gate = phase === 'makeSafe'
         if (gate) marks.push(state.madeSafe !== null)
         return (

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { dealOut, partSchema, stockOf, type Lot } from '@/core/parts'
+import { dealOut, partSchema, stockOf, takeFrom, type Lot } from '@/core/parts'
 import { check } from '@/core/problem/check'
 import { readMoney, showMoney } from '@/core/units'
 
@@ -43,6 +43,23 @@ test('what has expired is counted apart, and the opened pack is used first', () 
   const stock = stockOf(lots, [moved('lot1', 2), moved('lot2', 6), moved('lot3', 5)], today, 3)
   expect(stock).toMatchObject({ onHand: 11, expired: 2 })
   expect(stock.lots.map((each) => each.id)).toEqual(['lot3', 'lot2', 'lot1'])
+})
+
+test('a quantity is taken from the lot to use first, then from the next; what no lot holds from the last', () => {
+  const lots = [
+    { id: 'old', onHand: 5, expired: true },
+    { id: 'a', onHand: 2, expired: false },
+    { id: 'b', onHand: 24, expired: false },
+  ]
+  expect(takeFrom(lots, 3)).toEqual([
+    { lotId: 'a', quantity: 2 },
+    { lotId: 'b', quantity: 1 },
+  ])
+  expect(takeFrom(lots, 30)).toEqual([
+    { lotId: 'a', quantity: 2 },
+    { lotId: 'b', quantity: 28 },
+  ])
+  expect(takeFrom([], 2)).toEqual([{ lotId: null, quantity: 2 }])
 })
 
 test('litres add up without dust', () => {
