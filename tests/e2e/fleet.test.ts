@@ -48,9 +48,9 @@ test('the demo offers its accounts, and each role sees what it may do', async ()
       be: 'Be H. Lindqvist',
       sees: ['Add machine'],
       misses: [],
-      onMachine: ['Add reading', 'Edit', 'Retire'],
+      onMachine: ['Add reading', 'Breakdown', 'Edit', 'Retire'],
     },
-    { be: 'Be M. Osei', sees: [], misses: ['Add machine'], onMachine: ['Add reading'] },
+    { be: 'Be M. Osei', sees: [], misses: ['Add machine'], onMachine: ['Add reading', 'Breakdown'] },
     { be: 'Be A. Coyle', sees: [], misses: ['Add machine'], onMachine: [] },
   ]
   for (const role of roles) {
