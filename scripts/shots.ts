@@ -67,7 +67,6 @@ const shots: Shot[] = [
       await person.sees('Every step')
     },
   },
-  { name: 'sheets', path: '/sheets' },
   { name: 'stores', path: '/stores' },
   { name: 'part', path: '/stores/PL-20' },
   {

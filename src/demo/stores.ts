@@ -3,7 +3,7 @@ import type { PartForm } from '@/core/parts'
 import type { Actor } from '@/services/actor'
 import { runAt } from '@/services/clock'
 import { instantOf } from '@/services/days'
-import { getPart, receivePart, savePart } from '@/services/stores'
+import { listBenchParts, receivePart, savePart } from '@/services/stores'
 import { idOf } from './random'
 
 type DemoPart = {
@@ -201,10 +201,11 @@ export async function reorder(
   day: string,
   timeZone: string,
 ): Promise<void> {
+  const stock = await runAt(instantOf(day, '07:00', timeZone), () => listBenchParts(coordinator))
   for (const part of demoParts) {
     const need = needs.find((each) => each.part === part.as)?.quantity ?? 0
     if (need === 0) continue
-    const { onHand } = await runAt(instantOf(day, '07:00', timeZone), () => getPart(coordinator, part.number))
+    const onHand = stock.find((each) => each.number === part.number)?.onHand ?? 0
     if (onHand - need < part.minimum) await receive(coordinator, part, addDays(day, -3), timeZone)
   }
 }

@@ -69,7 +69,7 @@ export function SheetPhases({ state, place, go }: Props) {
                     >
                       <StepMark step={each} />
                       <span>
-                        {each.step.step.text}
+                        <span className="clamped">{each.step.step.text}</span>
                         {each.step.where && <span className="second block">{each.step.where}</span>}
                       </span>
                     </button>

@@ -158,19 +158,21 @@ export function SheetRecord({ sheet, today, timeZone, company, correct }: Props)
                 ],
                 [
                   'From reading to signature',
-                  minutes !== null && `${showMinutes(minutes)}; estimated ${showMinutes(content.minutes)}`,
+                  minutes === null
+                    ? ''
+                    : `${showMinutes(minutes)}; estimated ${showMinutes(content.minutes)}`,
                 ],
                 ['Steps', `${of('step').length} done, ${of('skipped').length} skipped`],
                 ['Note', signed?.payload.note],
                 [
                   'Count these bins',
-                  signed?.payload.toCount && signed.payload.toCount.length > 0 && (
+                  signed?.payload.toCount?.length ? (
                     <span className="brass strong" key="count">
                       {signed.payload.toCount
                         .map((part) => `${part.name}, ${part.short} beyond the book`)
                         .join('; ')}
                     </span>
-                  ),
+                  ) : null,
                 ],
               ]}
             />
