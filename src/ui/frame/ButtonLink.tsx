@@ -9,13 +9,23 @@ export function ButtonLink({
   href,
   children,
   filled = false,
+  disabled = false,
+  className,
 }: {
   href: string
   children: ReactNode
   filled?: boolean
+  disabled?: boolean
+  className?: string
 }) {
   return (
-    <Button component={Link} href={href} variant={filled ? 'contained' : 'outlined'}>
+    <Button
+      component={Link}
+      href={href}
+      variant={filled ? 'contained' : 'outlined'}
+      disabled={disabled}
+      className={className}
+    >
       {children}
     </Button>
   )

@@ -153,8 +153,8 @@ function EndOfSheet({ sheetId, reasons, waiting }: { sheetId: string; reasons: s
         </p>
       )}
       <div className="bench-buttons">
-        {reasons.length === 0 && waiting === 0 && (
-          <ButtonLink href={`/sheets/${sheetId}/sign`} filled>
+        {reasons.length === 0 && (
+          <ButtonLink href={`/sheets/${sheetId}/sign`} filled disabled={waiting > 0} className="confirm">
             Look at it and sign
           </ButtonLink>
         )}
