@@ -105,7 +105,7 @@ async function livesOf(sheet: SheetRow, state: SheetState, at: string) {
       dayOf(life.carriedFrom ?? life.startedAt, company.timeZone),
       dayOf(at, company.timeZone),
     )
-    const clock = clockOfLife(
+    const { task, clock } = clockOfLife(
       model,
       position,
       { hours: Math.max(0, reached), days: Math.max(0, days) },
@@ -120,6 +120,8 @@ async function livesOf(sheet: SheetRow, state: SheetState, at: string) {
         reached,
         unit: assembly.unit,
         limit: clock?.hoursLimit ?? null,
+        early: task?.tolerance.early ?? 0,
+        state: clock?.state ?? 'healthy',
         days,
         planned,
         presumed: presumedEndReason(state.content.trigger, planned, clock?.state ?? 'healthy'),
@@ -140,7 +142,7 @@ function clockOfLife(
       (each.kind === 'renew' || each.kind === 'change') &&
       each.positions.includes(splitInstance(position).key),
   )
-  return task && clockOf(used, task.limit, task.tolerance, first)
+  return { task, clock: task && clockOf(used, task.limit, task.tolerance, first) }
 }
 
 /** Each part used with its lot, and what the lot holds by the book before and after. */

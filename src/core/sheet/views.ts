@@ -1,6 +1,6 @@
 import type { History, MeterFace } from '../hours'
 import type { PartUnit } from '../parts'
-import type { EndReason } from '../wear'
+import type { ClockState, EndReason } from '../wear'
 import type { WearView } from '../wear/views'
 import type { SheetEntry } from './types'
 
@@ -66,6 +66,8 @@ export type EndingLife = {
   reached: number
   unit: 'h' | 'strokes'
   limit: number | null
+  early: number
+  state: ClockState
   days: number
   planned: boolean
   presumed: EndReason

@@ -161,8 +161,8 @@ function EndedLifeRow({ life, index }: { life: EndingLife; index: number }) {
           {life.limit !== null && (
             <LifeStrip
               share={life.reached / life.limit}
-              early={0.1}
-              state={life.reached > life.limit ? 'over' : 'healthy'}
+              early={life.early}
+              state={life.state}
               says={`${used} when it came out`}
             />
           )}
