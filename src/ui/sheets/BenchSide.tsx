@@ -3,7 +3,6 @@
 import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { showAmount, tidy } from '@/core/parts'
-import type { StepState } from '@/core/sheet'
 import type { SheetPage } from '@/core/sheet/views'
 import { AskDialog } from './AskDialog'
 import { BenchPositions } from './BenchPositions'
@@ -11,7 +10,7 @@ import { PartDialog, type PartStart } from './PartDialog'
 import type { SheetHandle } from './useSheet'
 import { clockTime } from './words'
 
-type Props = { sheet: SheetPage; bench: SheetHandle; step: StepState | undefined; timeZone: string }
+type Props = { sheet: SheetPage; bench: SheetHandle; timeZone: string }
 
 /** What stands beside the work: the positions, the parts expected and used, the remarks. */
 export function BenchSide({ sheet, bench, timeZone }: Props) {

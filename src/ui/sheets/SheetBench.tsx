@@ -12,6 +12,8 @@ import { Note } from '../feedback/States'
 import type { Present } from '../fleet/ReadingDialog'
 import { AbandonSheet } from './AbandonSheet'
 import { BenchSide } from './BenchSide'
+import { PaperSheet } from './PaperSheet'
+import { PrintButton } from './PrintButton'
 import { ReadMeters } from './ReadMeters'
 import { SheetPhases } from './SheetPhases'
 import { MakeSafeGate, StepWork } from './StepWork'
@@ -63,6 +65,7 @@ export function SheetBench({ sheet, author, present, timeZone, abandon }: Props)
             <span className="moss strong">All saved</span>
           )}
         </div>
+        <PrintButton />
         <AbandonSheet sheet={sheet} abandon={abandon} />
         <ButtonLink href="/sheets">Pause</ButtonLink>
       </header>
@@ -115,7 +118,8 @@ export function SheetBench({ sheet, author, present, timeZone, abandon }: Props)
           </p>
         ))}
       </section>
-      <BenchSide sheet={sheet} bench={bench} step={step} timeZone={timeZone} />
+      <BenchSide sheet={sheet} bench={bench} timeZone={timeZone} />
+      <PaperSheet sheet={sheet} state={state} />
     </main>
   )
 }
