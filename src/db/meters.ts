@@ -54,3 +54,24 @@ export const meterEvents = table<MeterEventRow>('meter_events', {
   recordedAt: text,
   recordedById: text,
 })
+
+/** A meter that a round could not read on a day, and why. */
+export type MeterSkipRow = {
+  id: string
+  meterId: string
+  day: string
+  reason: string
+  status: 'active' | 'superseded'
+  recordedAt: string
+  recordedById: string
+}
+
+export const meterSkips = table<MeterSkipRow>('meter_skips', {
+  id,
+  meterId: text,
+  day: text,
+  reason: text,
+  status: text,
+  recordedAt: text,
+  recordedById: text,
+})

@@ -49,6 +49,11 @@ export async function getWear(_actor: Actor, assemblyId: string): Promise<WearVi
   return (await loadWear([assemblyId]))[0] ?? null
 }
 
+/** The clocks of some pumps; for what compares them before and after. */
+export async function listWearOf(ids: string[]): Promise<WearView[]> {
+  return ids.length === 0 ? [] : loadWear(ids)
+}
+
 async function loadWear(ids?: string[]): Promise<WearView[]> {
   const company = await ourCompany()
   const [rows, versions, lifeRows, machineRows, doneRows, counting] = await Promise.all([

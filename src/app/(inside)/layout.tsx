@@ -7,6 +7,7 @@ import { requireActor } from '../access/session'
 
 const sections: RailSection[] = [
   { section: 'today', label: 'Today', href: '/today' },
+  { section: 'hours', label: 'Hours', href: '/hours' },
   { section: 'fleet', label: 'Fleet', href: '/fleet' },
   { section: 'plan', label: 'Plan', href: '/plan' },
   { section: 'sheets', label: 'Sheets', href: '/sheets' },

@@ -21,8 +21,14 @@ export {
   meterKinds,
   meterSchema,
   readingSchema,
+  replacedSchema,
+  skipSchema,
   settlementSchema,
   type MeterInput,
   type ReadingInput,
+  type ReplacedInput,
+  type SkipInput,
   type SettlementInput,
 } from './schema'
+export { inWalkingOrder, readMessage, usePerWeek, type PastedLine, type RoundStop } from './round'
+export type { RoundMove, RoundRow, RoundSaved } from './roundViews'

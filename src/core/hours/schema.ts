@@ -129,3 +129,27 @@ export const meterFields = {
 }
 
 export const meterSchema = Joi.object<MeterInput>({ id: id().required(), version: version(), ...meterFields })
+
+/** A meter of the round that was not read, and why. */
+export type SkipInput = { id: string; meterId: string; reason: string }
+export const skipSchema = Joi.object<SkipInput>({
+  id: id().required(),
+  meterId: id().required(),
+  reason: line(200).required().messages({ 'string.empty': 'Say why it was not read.' }),
+})
+
+/** A meter that was replaced, told during the round: the new one's reading, and the old one's last. */
+export type ReplacedInput = {
+  id: string
+  meterId: string
+  typed: string
+  oldLastTyped: string
+  readBy: string
+}
+export const replacedSchema = Joi.object<ReplacedInput>({
+  id: id().required(),
+  meterId: id().required(),
+  typed: line(40).required().messages({ 'string.empty': 'Enter what the new meter shows.' }),
+  oldLastTyped: optionalLine(40),
+  readBy: line(60).allow('').default(''),
+})

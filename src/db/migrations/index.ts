@@ -5,6 +5,7 @@ import { wear } from './0002-wear'
 import { visits } from './0003-visits'
 import { sheets } from './0004-sheets'
 import { stores } from './0005-stores'
+import { skips } from './0006-skips'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
-export const migrations: RunnableMigration<QueryInterface>[] = [ground, wear, visits, sheets, stores]
+export const migrations: RunnableMigration<QueryInterface>[] = [ground, wear, visits, sheets, stores, skips]

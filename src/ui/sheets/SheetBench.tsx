@@ -14,6 +14,7 @@ import { AbandonSheet } from './AbandonSheet'
 import { BenchSide } from './BenchSide'
 import { PaperSheet } from './PaperSheet'
 import { PrintButton } from './PrintButton'
+import type { Place } from './place'
 import { ReadMeters } from './ReadMeters'
 import { SheetPhases } from './SheetPhases'
 import { MakeSafeGate, StepWork } from './StepWork'
@@ -26,9 +27,6 @@ type Props = {
   timeZone: string
   abandon: (input: AbandonInput) => Promise<Outcome>
 }
-
-/** What the middle of the sheet shows: the meters, a step, the confirmation by name, or the end. */
-export type Place = { at: 'meters' } | { at: 'step'; key: string } | { at: 'madeSafe' } | { at: 'end' }
 
 /** The sheet at the bench: phases on the left, one thing to do in the middle, positions and parts on the right. */
 export function SheetBench({ sheet, author, present, timeZone, abandon }: Props) {

@@ -2,7 +2,7 @@
 
 import { useEffect, useRef } from 'react'
 import { phasesOf, type SheetState, type StepState } from '@/core/sheet'
-import type { Place } from './SheetBench'
+import type { Place } from './place'
 import { phaseNames } from './words'
 
 type Props = { state: SheetState; place: Place; go: (to: Place) => void }

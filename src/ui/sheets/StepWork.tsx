@@ -16,7 +16,7 @@ import { parseNumber, showNumber } from '@/core/units'
 import { Note } from '../feedback/States'
 import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
 import { AskDialog } from './AskDialog'
-import type { Place } from './SheetBench'
+import type { Place } from './place'
 import type { SheetHandle } from './useSheet'
 import { clockTime, doneWords, phaseNames, stepFacts } from './words'
 
