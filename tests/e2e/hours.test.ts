@@ -181,7 +181,7 @@ test('a crew’s message is pasted, matched and judged before anything is saved'
   await person.sees('Has no value.')
   await person.sees('Names no machine.')
   await person.sees('Fits')
-  await person.press('Take line 4')
+  await person.page.click('[aria-label="Take line 4"]')
   await person.press('Save 1 reading')
   await lineSays(person, 'V-11', 'counts')
   expect(await line(person, 'S-02')).toContain('read, fits')

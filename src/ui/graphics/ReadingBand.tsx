@@ -9,18 +9,17 @@ type Props = {
   suggestion: number | null
   kind: VerdictKind | null
   says: string
+  width?: number
 }
-
-const width = 320
-const left = 28
-const right = width - 28
 
 /**
  * Where a reading lies: the post is the last one, the hatch what is expected; a moss pin fits, a brass
  * diamond is possible but unusual, an oxide arrow is backwards or off the scale; a hollow circle is the
  * value that would fit.
  */
-export function ReadingBand({ previous, low, high, value, suggestion, kind, says }: Props) {
+export function ReadingBand({ previous, low, high, value, suggestion, kind, says, width = 320 }: Props) {
+  const left = Math.min(28, width / 8)
+  const right = width - left
   const span = Math.max(high - previous, 1)
   const scale = (amount: number) => left + ((amount - previous) / (span * 1.6)) * (right - left)
   const x = value === null ? null : scale(value)

@@ -52,6 +52,7 @@ export function RoundLine(props: Props) {
       <span>
         {asked && verdict.band && verdict.previous && (
           <ReadingBand
+            width={132}
             previous={verdict.previous.value}
             low={verdict.band.low}
             high={verdict.band.high}
@@ -78,7 +79,16 @@ export function RoundLine(props: Props) {
         ) : null}
       </span>
       <span aria-live="polite">
-        {state.error ? (
+        {state.asking && !state.saved ? (
+          <>
+            <Word {...props} state={state} value={value} />
+            {state.error && (
+              <span className="oxide" role="alert">
+                {state.error}
+              </span>
+            )}
+          </>
+        ) : state.error ? (
           <span className="oxide strong" role="alert">
             {state.error}
           </span>
@@ -91,8 +101,6 @@ export function RoundLine(props: Props) {
               Undo
             </button>
           </span>
-        ) : state.asking ? (
-          <Word {...props} state={state} value={value} />
         ) : skipped ? (
           <span className="second">skipped: {skipped}</span>
         ) : !asked ? (
@@ -186,7 +194,6 @@ function Word({ row, round, state, onDone }: Props & { state: RowState; value: n
     const { asking, word, typed } = state
     if (asking !== 'replaced' && word.trim() === '') {
       change(row.meterId, { error: 'Say why, in a word.' })
-      setTimeout(() => change(row.meterId, { error: '' }), 2500)
       return
     }
     if (asking === 'keep') void round.save(row, typed, { vouched: true, note: word.trim() })
@@ -201,12 +208,12 @@ function Word({ row, round, state, onDone }: Props & { state: RowState; value: n
       placeholder={asks[state.asking!]}
       autoFocus
       value={state.word}
-      onChange={(event) => change(row.meterId, { word: event.target.value })}
+      onChange={(event) => change(row.meterId, { word: event.target.value, error: '' })}
       onKeyDown={(event) => {
         if (event.key === 'Enter') {
           event.preventDefault()
           finish()
-        } else if (event.key === 'Escape') change(row.meterId, { asking: null, word: '' })
+        } else if (event.key === 'Escape') change(row.meterId, { asking: null, word: '', error: '' })
       }}
     />
   )
