@@ -21,14 +21,14 @@ const shots: Shot[] = [
   { name: 'machine', path: '/fleet/T-09' },
   { name: 'machine-phone', path: '/fleet/T-04', size: { width: 390, height: 844 } },
   {
-    name: 'reading',
-    path: '/fleet/T-04',
+    name: 'hours',
+    path: '/hours',
     prepare: async (person) => {
-      await person.press('Add reading')
-      await person.sees('Reading of T-04')
-      const meter = await person.field('Engine hours: the meter shows')
-      const last = Number((await person.text()).match(/Last reading ([\d ]+\.\d)/)![1]!.replaceAll(' ', ''))
-      await meter.type(String(Math.round((last + 1.2) * 10)))
+      await person.sees('to read:')
+      const { keyboard } = person.page
+      await keyboard.type('48351')
+      await keyboard.press('Enter')
+      await keyboard.type('2608.4')
     },
   },
   {
