@@ -1,7 +1,14 @@
 import 'server-only'
 import { v7 as uuid } from 'uuid'
 import { addDays, daysBetween, showDay } from '@/core/calendar'
-import { usageSinceTakeOver, weeklyUse, type CountedStretch } from '@/core/hours'
+import {
+  dueDays,
+  forecastUsage,
+  usageSinceTakeOver,
+  type CountedStretch,
+  type CumulativeLine,
+  type UsageForecast,
+} from '@/core/hours'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import {
@@ -158,25 +165,49 @@ function clocksOf(facts: Facts) {
       assumed: false,
     }
   const record = { usage: usageAt(facts, facts.instant), today: facts.today, lives: present, done }
-  const perDay = presentUsePerDay(facts)
-  return { record, clocks: taskClocks(facts.model, record).map((item) => asView(item, facts.today, perDay)) }
+  const use = comingUse(facts)
+  return { record, clocks: taskClocks(facts.model, record).map((item) => asView(item, facts.today, use)) }
 }
 
-/** Present use a day, by the meter that counts the assembly now; null on the shelf or without readings. */
-function presentUsePerDay(facts: Facts): number | null {
+/** The use to come of the meter that counts an assembly now, and its share of it; null on the shelf. */
+type UseToCome = { forecast: UsageForecast; share: number; fromDay: string }
+
+// One meter counts several pumps: its forecast is made once. Thrown away with the line it was made from.
+const forecasts = new WeakMap<CumulativeLine, UsageForecast | null>()
+
+function comingUse(facts: Facts): UseToCome | null {
   const now = facts.stretches.at(-1)
-  if (!now || now.to !== null) return null
-  const weekly = weeklyUse(now.line, 6)
-  return weekly === null || weekly <= 0 ? null : (weekly / 7) * now.share
+  if (!now || now.to !== null || now.share <= 0) return null
+  if (!forecasts.has(now.line)) forecasts.set(now.line, forecastUsage(now.line))
+  const forecast = forecasts.get(now.line)
+  return forecast ? { forecast, share: now.share, fromDay: dayOf(forecast.from, facts.timeZone) } : null
+}
+
+/** When a limit is reached, by hours or by days, whichever comes first: the middle, and 10 to 90 %. */
+function limitDays(
+  clock: TaskClock['clock'],
+  today: string,
+  use: UseToCome | null,
+): { aboutDay: string | null; band: ClockView['band'] } {
+  const byDays = clock.daysLeft === null ? null : addDays(today, clock.daysLeft)
+  const byHours =
+    clock.hoursLeft === null || use === null
+      ? null
+      : dueDays(use.forecast, use.fromDay, clock.hoursLeft / use.share)
+  const first = (...days: (string | null | undefined)[]) =>
+    days.filter((day): day is string => Boolean(day)).sort()[0] ?? null
+  const aboutDay = first(byHours?.median, byDays)
+  const early = first(byHours?.early, byDays)
+  // Where hours may never get there, the days do; where neither does, the band has no end.
+  const late = first(byHours?.late, byDays)
+  return { aboutDay, band: early === null ? null : { early, late } }
 }
 
 function asView(
   { task, positions, where, clock, assumed }: TaskClock,
   today: string,
-  perDay: number | null,
+  use: UseToCome | null,
 ): ClockView {
-  const byHours = clock.hoursLeft === null || perDay === null ? null : clock.hoursLeft / perDay
-  const days = [byHours, clock.daysLeft].filter((left) => left !== null)
   return {
     task: task.key,
     name: task.name,
@@ -193,7 +224,7 @@ function asView(
     early: task.tolerance.early,
     late: task.tolerance.late,
     assumed,
-    aboutDay: days.length === 0 ? null : addDays(today, Math.round(Math.min(...days))),
+    ...limitDays(clock, today, use),
   }
 }
 

@@ -158,9 +158,11 @@ test('a part renewed before the pump was taken over carries the hours it had run
 test('what is left is estimated from the pump’s present use', async () => {
   await publish()
   await begin('takeOver')
-  // 200 h left at 10 h a day: about 20 days from 2 March.
+  // 200 h left at 10 h a day: 20 days from 2 March, the middle a little later, with a band around it.
   const clock = (await wear('2026-03-02'))!.clocks.find((each) => each.task === 'hpSeals')!
-  expect(clock.aboutDay).toBe('2026-03-22')
+  expect(clock.aboutDay).toBe('2026-03-23')
+  expect(clock.band!.early < '2026-03-22').toBe(true)
+  expect(clock.band!.late! > '2026-03-23').toBe(true)
 })
 
 test('a renewal sent twice is recorded once; one dated before a later renewal is refused', async () => {

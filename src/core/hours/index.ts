@@ -32,3 +32,4 @@ export {
 } from './schema'
 export { inWalkingOrder, readMessage, usePerWeek, type PastedLine, type RoundStop } from './round'
 export type { RoundMove, RoundRow, RoundSaved } from './roundViews'
+export { dueDays, forecastUsage, type UsageForecast } from './forecast'

@@ -17,8 +17,10 @@ export type ClockView = {
   early: number
   late: number
   assumed: boolean
-  /** The day it reaches its limit at its present use: an estimate. Null where it is not used. */
+  /** The day on which it reaches its limit as likely as not; null where it is not used. */
   aboutDay: string | null
+  /** The days by which it has reached it with 10 and with 90 %; no end where it may never. */
+  band: { early: string; late: string | null } | null
 }
 
 /** One cell of the position grid. */

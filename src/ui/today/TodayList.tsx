@@ -11,7 +11,7 @@ import { PostMark } from '../graphics/PostMark'
 import { VisitList } from '../plan/VisitList'
 import { StockMark } from '../stores/StockMark'
 import { inkOf, markOf, stateWords } from '../wear/ClockList'
-import { aboutDayWords, leftWords, usedWords } from '../wear/words'
+import { bandWords, leftWords, usedWords } from '../wear/words'
 
 type Due = { view: WearView; clock: ClockView; visit: VisitLine | null }
 type Props = {
@@ -162,7 +162,7 @@ function DueRow({ view, clock, visit, today }: Due & { today: string }) {
         <span className={`strong ${inkOf[clock.state]}`}>{leftWords(clock, view.unit, today)}</span>
         <div className="second">
           {stateWords[clock.state]}
-          {aboutDayWords(clock, today) && `, limit ${aboutDayWords(clock, today)}`}
+          {bandWords(clock, today) && `, limit ${bandWords(clock, today)}`}
         </div>
       </div>
       {visit?.sheet ? (

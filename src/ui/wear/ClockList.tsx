@@ -1,7 +1,7 @@
 import type { WearView } from '@/core/wear/views'
 import { LifeStrip } from '../graphics/LifeStrip'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
-import { aboutDayWords, leftWords, usedWords } from './words'
+import { bandWords, leftWords, usedWords } from './words'
 
 export const markOf: Record<WearView['clocks'][number]['state'], PostMarkState> = {
   healthy: 'healthy',
@@ -50,7 +50,7 @@ export function ClockList({ view, today }: { view: WearView; today: string }) {
             </td>
             <td className="num nowrap">
               <span className={`strong ${inkOf[clock.state]}`}>{leftWords(clock, view.unit, today)}</span>
-              <span className="second block">{aboutDayWords(clock, today)}</span>
+              <span className="second block">{bandWords(clock, today)}</span>
             </td>
           </tr>
         ))}

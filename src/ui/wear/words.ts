@@ -22,7 +22,13 @@ export function leftWords(clock: ClockView, unit: string, today: string): string
   return `about ${Math.round(days / 7)}\u00a0weeks`
 }
 
-/** The day of the limit at present use, as an estimate; nothing once it is past. */
-export function aboutDayWords(clock: ClockView, today: string): string {
-  return clock.aboutDay === null || clock.share > 1 ? '' : showDay(clock.aboutDay, today)
+/** @example "9 to 31 Oct": the days between which the limit is likely reached; nothing once it is past. */
+export function bandWords(clock: ClockView, today: string): string {
+  if (clock.band === null || clock.share > 1) return ''
+  const { late } = clock.band
+  const early = clock.band.early < today ? today : clock.band.early
+  if (late === null) return `from ${showDay(early, today)}`
+  if (late <= early) return showDay(early, today)
+  const sameMonth = early.slice(0, 7) === late.slice(0, 7)
+  return `${sameMonth ? Number(early.slice(8)) : showDay(early, today)} to ${showDay(late, today)}`
 }

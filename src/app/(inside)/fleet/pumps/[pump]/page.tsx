@@ -130,7 +130,7 @@ export default async function AssemblyDetails({ params }: Params) {
           </div>
           <div className="stack">
             {wear && (
-              <Part title="Services, most urgent first" aside="days from its present use, an estimate">
+              <Part title="Services, most urgent first" aside="days as likely as not; below, 10 to 90 %">
                 {wear.started ? (
                   <ClockList view={wear} today={today} />
                 ) : (
