@@ -37,7 +37,7 @@ import { listWearOf } from './wear'
 /** What the judge looks back at: half a year, and some days around it. */
 const lookBackDays = 200
 
-/** Every meter in service in walking order, with what its reading will be judged by; from seven queries. */
+/** Every meter in service in walking order, with what its reading will be judged by; from eight queries. */
 export async function getRound(_actor: Actor): Promise<RoundRow[]> {
   const company = await ourCompany()
   const { today, instant } = present(company)
@@ -53,11 +53,9 @@ export async function getRound(_actor: Actor): Promise<RoundRow[]> {
   ])
   const recent = groupBy(recentRows, (row) => row.meterId)
   // A machine that was not read for half a year still has a last reading.
-  const silent = meterRows.filter((meter) => !recent.has(meter.id))
-  for (const meter of silent) {
-    const old = await readings.all({ meterId: meter.id, status: 'accepted' }, [['at', 'DESC']], 2)
-    if (old.length > 0) recent.set(meter.id, old.reverse())
-  }
+  const silent = meterRows.filter((meter) => !recent.has(meter.id)).map((meter) => meter.id)
+  const older = await readings.all({ meterId: silent, status: 'accepted' }, [['at', 'ASC']])
+  for (const [meterId, rows] of groupBy(older, (row) => row.meterId)) recent.set(meterId, rows.slice(-2))
   const events = groupBy(eventRows, (row) => row.meterId)
   const doubted = new Map(doubts.map(({ meterId, count }) => [meterId, count]))
   const skipped = new Map(skipRows.map((row) => [row.meterId, row.reason]))

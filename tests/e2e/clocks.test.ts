@@ -1,45 +1,15 @@
 import { readFileSync } from 'node:fs'
-import type { Browser } from 'puppeteer-core'
-import { dataFolder, demoEnv, makeDemo, startApp, type RunningApp } from '../support/app'
-import { openBrowser, Person } from '../support/browser'
+import type { Person } from '../support/browser'
+import { demoApp } from '../support/demo'
 
-let app: RunningApp
-let browser: Browser
-const data = dataFolder()
-
-beforeAll(async () => {
-  await makeDemo(data.folder)
-  app = await startApp(data.folder, demoEnv)
-  browser = await openBrowser()
-}, 180_000)
-afterAll(async () => {
-  await browser?.close()
-  await app?.stop()
-  data.remove()
-})
+const demo = demoApp()
 
 jest.setTimeout(180_000)
 
-async function coordinator() {
-  const person = await Person.at(browser, app.url)
-  await person.signInAs('coordinator')
-  return person
-}
+const coordinator = () => demo.someone('coordinator')
 
 /** The words of the first list row that contains all of these. */
-const row = (person: Person, ...words: string[]) =>
-  person.page.$$eval(
-    'li, tr',
-    (rows, wanted) => {
-      const plain = (text: string) => text.replaceAll('\u00a0', ' ').replace(/\s+/g, ' ')
-      return (
-        rows
-          .map((each) => plain((each as HTMLElement).innerText))
-          .find((text) => wanted.every((word) => text.includes(word))) ?? ''
-      )
-    },
-    words,
-  )
+const row = (person: Person, ...words: string[]) => person.row(...words)
 
 test('Today lists what is past its limit first, and each row leads to its pump', async () => {
   const person = await coordinator()
@@ -153,8 +123,7 @@ test('model data is published by pasting it, and what is wrong with it is named 
 })
 
 test('a viewer sees the clocks and can change nothing', async () => {
-  const person = await Person.at(browser, app.url)
-  await person.signInAs('viewer')
+  const person = await demo.someone('viewer')
   await person.goTo('/fleet/pumps/P-04')
   await person.sees('Services, most urgent first')
   expect(await person.text()).not.toContain('Record a renewal')

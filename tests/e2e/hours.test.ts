@@ -1,21 +1,7 @@
-import type { Browser } from 'puppeteer-core'
-import { dataFolder, demoEnv, makeDemo, startApp, type RunningApp } from '../support/app'
-import { openBrowser, Person } from '../support/browser'
+import type { Person } from '../support/browser'
+import { demoApp } from '../support/demo'
 
-let app: RunningApp
-let browser: Browser
-const data = dataFolder()
-
-beforeAll(async () => {
-  await makeDemo(data.folder)
-  app = await startApp(data.folder, demoEnv)
-  browser = await openBrowser()
-}, 240_000)
-afterAll(async () => {
-  await browser?.close()
-  await app?.stop()
-  data.remove()
-})
+const demo = demoApp()
 
 jest.setTimeout(180_000)
 
@@ -54,8 +40,7 @@ async function expected(person: Person, number: string): Promise<{ low: number; 
 }
 
 test('a whole round by keyboard: what fits, a lost point, a high reading, a new meter, a skip, an undo', async () => {
-  const person = await Person.at(browser, app.url)
-  await person.signInAs('coordinator')
+  const person = await demo.someone('coordinator')
   await person.goTo('/hours')
   await person.sees('6 to read:')
   const { keyboard } = person.page
@@ -137,8 +122,7 @@ test('a whole round by keyboard: what fits, a lost point, a high reading, a new 
 })
 
 test('a reading that brings a limit closer shows what it moves', async () => {
-  const person = await Person.at(browser, app.url)
-  await person.signInAs('technician')
+  const person = await demo.someone('technician')
   await person.goTo('/hours')
   await person.press('Read T-12 quarry trailer')
   await person.page.waitForFunction(() =>
@@ -160,8 +144,7 @@ test('a reading that brings a limit closer shows what it moves', async () => {
 })
 
 test('a crew’s message is pasted, matched and judged before anything is saved', async () => {
-  const person = await Person.at(browser, app.url)
-  await person.signInAs('coordinator')
+  const person = await demo.someone('coordinator')
   await person.goTo('/hours')
   await person.press('Paste a message')
   const field = await person.field('Message')
@@ -188,8 +171,7 @@ test('a crew’s message is pasted, matched and judged before anything is saved'
 })
 
 test('a viewer sees the round and types nothing', async () => {
-  const person = await Person.at(browser, app.url)
-  await person.signInAs('viewer')
+  const person = await demo.someone('viewer')
   await person.goTo('/hours')
   await person.sees('Reading round')
   expect(await person.page.$$('.round-line input')).toHaveLength(0)

@@ -191,6 +191,22 @@ export class Person {
     })
   }
 
+  /** The words of the first list or table row that contains all of these; blank where there is none. */
+  async row(...words: string[]): Promise<string> {
+    return this.page.$$eval(
+      'li, tr',
+      (rows, wanted) => {
+        const plain = (text: string) => text.replaceAll('\u00a0', ' ').replace(/\s+/g, ' ')
+        return (
+          rows
+            .map((each) => plain((each as HTMLElement).innerText))
+            .find((text) => wanted.every((word) => text.includes(word))) ?? ''
+        )
+      },
+      words,
+    )
+  }
+
   /** Waits until these words are on the page. */
   async sees(words: string): Promise<void> {
     try {

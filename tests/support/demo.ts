@@ -1,0 +1,38 @@
+import type { Browser } from 'puppeteer-core'
+import { dataFolder, demoEnv, makeDemo, startApp, type RunningApp } from './app'
+import { openBrowser, Person } from './browser'
+
+/** The demo company served for one file of browser tests, on a copy of its own. */
+export type DemoApp = {
+  app: RunningApp
+  browser: Browser
+  folder: string
+  someone: (
+    role: 'coordinator' | 'technician' | 'viewer',
+    size?: { width: number; height: number },
+  ) => Promise<Person>
+}
+
+/** Serves the demo before the tests of a file and ends it after them. */
+export function demoApp(): DemoApp {
+  const data = dataFolder()
+  const demo = {
+    folder: data.folder,
+    someone: async (role, size) => {
+      const person = await Person.at(demo.browser, demo.app.url, size)
+      await person.signInAs(role)
+      return person
+    },
+  } as DemoApp
+  beforeAll(async () => {
+    await makeDemo(data.folder)
+    demo.app = await startApp(data.folder, demoEnv)
+    demo.browser = await openBrowser()
+  }, 240_000)
+  afterAll(async () => {
+    await demo.browser?.close()
+    await demo.app?.stop()
+    data.remove()
+  })
+  return demo
+}
