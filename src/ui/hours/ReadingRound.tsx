@@ -42,11 +42,19 @@ export function ReadingRound({ start, present, reader, mayEnter, actions }: Prop
       (row.owes || extra.includes(row.meterId)) && !stateOf(row.meterId).saved && row.meterId !== from
     const at = rows.findIndex((row) => row.meterId === from)
     const next = rows.slice(at + 1).find(open) ?? rows.slice(0, at).find(open)
-    if (next) focusOn(next.meterId)
-    else list.current?.querySelector<HTMLElement>('.round-done')?.focus()
+    focusOn(next ? `#round-${next.meterId}` : '.round-done')
   }
-  const focusOn = (meterId: string) =>
-    setTimeout(() => list.current?.querySelector<HTMLInputElement>(`#round-${meterId}`)?.focus(), 0)
+  // What is to have the focus may not be drawn yet: it is kept until a drawing has it.
+  const [wanted, setWanted] = useState<{ selector: string } | null>(null)
+  const given = useRef<object | null>(null)
+  const focusOn = (selector: string) => setWanted({ selector })
+  useEffect(() => {
+    if (!wanted || given.current === wanted) return
+    const element = list.current?.querySelector<HTMLElement>(wanted.selector)
+    if (!element) return
+    element.focus()
+    given.current = wanted
+  })
 
   useEffect(() => {
     list.current?.querySelector<HTMLInputElement>('.round-line input')?.focus()
@@ -54,7 +62,7 @@ export function ReadingRound({ start, present, reader, mayEnter, actions }: Prop
 
   const takeBack = async (meterId?: string) => {
     const which = await round.undo(meterId)
-    if (which) focusOn(which)
+    if (which) focusOn(`#round-${which}`)
   }
 
   return (
@@ -117,7 +125,7 @@ export function ReadingRound({ start, present, reader, mayEnter, actions }: Prop
                       onUndo={() => void takeBack(row.meterId)}
                       onRead={() => {
                         setExtra((known) => [...known, row.meterId])
-                        focusOn(row.meterId)
+                        focusOn(`#round-${row.meterId}`)
                       }}
                       onPaste={(text) => setPaste({ text, from: row.meterId })}
                     />
