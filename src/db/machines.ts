@@ -20,6 +20,7 @@ export const machines = table<MachineRow>(
     kind: text,
     yardId: text,
     bay: text,
+    crew: text,
     storage: text,
     inServiceSince: day,
     drive: text,

@@ -1,13 +1,14 @@
 import { addDays, dayNumber, daysBetween } from '@/core/calendar'
 import { metricUnits } from '@/core/units'
 import type { Actor } from '@/services/actor'
-import { addAssembly, moveAssembly } from '@/services/assemblies'
+import { addAssembly } from '@/services/assemblies'
 import { runAt } from '@/services/clock'
 import { instantOf } from '@/services/days'
 import { demoAccounts } from '@/services/demoMode'
 import { addMachine, getMachine, retireMachine } from '@/services/fleet'
 import { openTheBook, tellWear } from './wear'
 import { saveMeter } from '@/services/meters'
+import { moveAssembly } from '@/services/moves'
 import { addPerson } from '@/services/people'
 import { savePumpModel } from '@/services/pumpModels'
 import { recordReading, settleReading } from '@/services/readings'
@@ -16,6 +17,7 @@ import { together } from '@/services/together'
 import { saveYard } from '@/services/yards'
 import { accessories, characters, machines, models, spares, type Character, type DemoMachine } from './fleet'
 import { idOf, randomFrom } from './random'
+import { tellSpells } from './spells'
 
 /** The demo starts on this invented day unless told otherwise. */
 export const demoToday = '2026-10-14'
@@ -41,6 +43,7 @@ export async function buildDemo(today: string, say: (line: string) => void): Pro
   say('spare pumps, accessories and the stories')
   await together(() => makeSpares(begin))
   await together(() => tellStories(today))
+  await together(() => tellSpells(coordinator, today))
   say('two years of sheets, lives and stock')
   await together(() =>
     // It happens in the middle of the story: what was serviced before was serviced on the other machine.
@@ -103,6 +106,7 @@ async function makeMachine(machine: DemoMachine, begin: string, today: string): 
       kind: machine.kind,
       yardId: idOf(machine.yard),
       bay: machine.bay,
+      crew: crewOf(machine),
       storage: machine.storage,
       inServiceSince: machine.since,
       drive: machine.drive,
@@ -163,6 +167,13 @@ async function makeMachine(machine: DemoMachine, begin: string, today: string): 
       begin,
       today,
     )
+}
+
+/** Trailers go out with crews 1 and 2, vans with 3 to 5; what stays in the yard is nobody's own. */
+function crewOf({ number, kind }: DemoMachine): string {
+  const turn = Number(number.replace(/\D/g, ''))
+  if (kind === 'trailer') return `crew ${1 + (turn % 2)}`
+  return kind === 'van' ? `crew ${3 + (turn % 3)}` : ''
 }
 
 type PumpRow = DemoMachine['pumps'][number]

@@ -1,5 +1,6 @@
 import 'server-only'
 import {
+  laidUpOn,
   machineSchema,
   newMachineSchema,
   retireSchema,
@@ -8,7 +9,7 @@ import {
   type RetireInput,
 } from '@/core/fleet'
 import type { MachineLine, MachinePage, MeterPanel } from '@/core/fleet/views'
-import { hoursAt, meterValue, readMeterValue, weeklyUse } from '@/core/hours'
+import { hoursAt, meterValue, readMeterValue, weeklyUse, type KnownAhead } from '@/core/hours'
 import { daysBetween } from '@/core/calendar'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
@@ -20,7 +21,8 @@ import { people } from '@/db/people'
 import { doubtedCounts } from '@/db/readings'
 import { yards } from '@/db/yards'
 import { requirePermission, type Actor } from './actor'
-import { insertAssembly, loadAssemblies, pumpsByMachine } from './assemblies'
+import { insertAssembly } from './assemblies'
+import { loadAssemblies, pumpsByMachine } from './assemblyLoading'
 import { changesAround, recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
@@ -29,17 +31,19 @@ import { editRow, requireUnique } from './edit'
 import { asMeterEvent, asReading, faceOf, historyOf, linesOf } from './meterHistory'
 import { insertMeter } from './meters'
 import { recordReading } from './readings'
+import { loadKnown, spellsByMachine, spellsOf, spellToday } from './spells'
 
 export async function listMachines(_actor: Actor): Promise<MachineLine[]> {
   const company = await ourCompany()
   const { today } = present(company)
-  const [rows, yardRows, meterRows, doubts, lines, pumps] = await Promise.all([
+  const [rows, yardRows, meterRows, doubts, lines, pumps, spells] = await Promise.all([
     machines.all({}, [['number', 'ASC']]),
     yards.all(),
     meters.all({ retiredOn: null }, [['createdAt', 'ASC']]),
     doubtedCounts(),
     linesOf(),
     pumpsByMachine(),
+    spellsByMachine(),
   ])
   const doubtsOf = new Map(doubts.map(({ meterId, count }) => [meterId, count]))
   return rows.map((row) => {
@@ -56,27 +60,33 @@ export async function listMachines(_actor: Actor): Promise<MachineLine[]> {
       meter: meter ? { name: meter.name, unit: faceOf(meter).unit, decimals: meter.decimals } : null,
       lastReading: newest && day !== undefined ? { value: newest.shown, day, ageDays: ageDays! } : null,
       owesReading:
-        meter !== undefined && !row.retiredOn && (ageDays === null || ageDays > meter.readingIntervalDays),
+        meter !== undefined &&
+        !row.retiredOn &&
+        !laidUpOn(spells.get(row.id) ?? [], today) &&
+        (ageDays === null || ageDays > meter.readingIntervalDays),
+      spell: spellToday(spells.get(row.id), today),
       weekly: line ? weeklyUse(line, 6) : null,
       doubts: own.reduce((sum, each) => sum + (doubtsOf.get(each.id) ?? 0), 0),
     }
   })
 }
 
-function pick({ id, number, name, kind, yardId, bay, storage, retiredOn }: MachineRow) {
-  return { id, number, name, kind, yardId, bay, storage, retiredOn }
+function pick({ id, number, name, kind, yardId, bay, crew, storage, retiredOn }: MachineRow) {
+  return { id, number, name, kind, yardId, bay, crew, storage, retiredOn }
 }
 
 export async function getMachine(actor: Actor, reference: string): Promise<MachinePage> {
   const row = (await machines.byId(reference)) ?? (await machines.find({ number: reference }))
   if (!row) throw notFound(`Machine ${reference}`)
   const { timeZone } = await ourCompany()
-  const [yard, meterRows, stays, changes, names] = await Promise.all([
+  const [yard, meterRows, stays, changes, names, spells, known] = await Promise.all([
     yards.byId(row.yardId),
     meters.all({ machineId: row.id }, [['createdAt', 'ASC']]),
     fittings.all({ machineId: row.id, status: 'active' }),
     changesAround({ machineId: row.id }, timeZone),
     people.all(),
+    spellsOf(actor, row.id),
+    loadKnown([row.id]),
   ])
   const nameOf = new Map(names.map((person) => [person.id, person.name]))
   const assemblies =
@@ -85,7 +95,9 @@ export async function getMachine(actor: Actor, reference: string): Promise<Machi
   return {
     ...values,
     yardName: yard?.name ?? '',
-    meters: await Promise.all(meterRows.map((meter) => meterPanel(meter, timeZone, actor, nameOf))),
+    meters: await Promise.all(
+      meterRows.map((meter) => meterPanel(meter, timeZone, actor, nameOf, known(row.id, meter.id))),
+    ),
     fitted: assemblies
       .filter((assembly) => assembly.place.machineId === row.id)
       .map(({ stays: _stays, ...assembly }) => assembly),
@@ -96,6 +108,7 @@ export async function getMachine(actor: Actor, reference: string): Promise<Machi
           .map((stay) => ({ ...stay, number: assembly.number, title: assembly.title })),
       )
       .sort((a, b) => (a.at < b.at ? 1 : -1)),
+    spells,
     changes,
   }
 }
@@ -105,10 +118,11 @@ async function meterPanel(
   timeZone: string,
   actor: Actor,
   nameOf: Map<string, string>,
+  known: KnownAhead,
 ): Promise<MeterPanel> {
   const { rows, eventRows, history } = await historyOf(meter)
   const line = (await linesOf([meter.id])).get(meter.id) ?? { points: [], ignoredReadingIds: [] }
-  const { id, name, kind, digits, decimals, readingIntervalDays, version } = meter
+  const { id, name, kind, digits, decimals, readingIntervalDays, retiredOn, version } = meter
   return {
     id,
     name,
@@ -116,6 +130,7 @@ async function meterPanel(
     digits,
     decimals,
     readingIntervalDays,
+    retiredOn,
     version,
     face: faceOf(meter),
     readings: rows
@@ -140,6 +155,7 @@ async function meterPanel(
     line: line.points.map(({ at, hours, source }) => ({ at, hours, source })),
     total: line.points.at(-1)?.hours ?? null,
     weekly: weeklyUse(line, 6),
+    known,
   }
 }
 

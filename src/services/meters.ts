@@ -1,14 +1,17 @@
 import 'server-only'
+import { retireSchema, type RetireInput } from '@/core/fleet'
 import { meterSchema, type MeterInput } from '@/core/hours'
-import { invalid, notFound } from '@/core/problem'
+import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import { write } from '@/db'
+import { assemblies, dutyShares, fittings } from '@/db/assemblies'
 import { machines } from '@/db/machines'
 import { meters, type MeterRow } from '@/db/meters'
 import { readings } from '@/db/readings'
 import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
+import { ourCompany, present } from './company'
 import { editRow } from './edit'
 
 export async function saveMeter(actor: Actor, machineId: string, input: MeterInput): Promise<void> {
@@ -36,6 +39,65 @@ export async function saveMeter(actor: Actor, machineId: string, input: MeterInp
       summary: `Meter changed: ${values.name}`,
     })
   })
+}
+
+/** Takes a meter out of service: it is asked for no more. What it counted stays. */
+export async function retireMeter(actor: Actor, input: RetireInput): Promise<void> {
+  requirePermission(actor, 'fleet.edit')
+  const { id, version, reason } = check(retireSchema, input)
+  await write(async () => {
+    const meter = await meters.byId(id)
+    if (!meter) throw notFound('This meter')
+    const counted = await countedNowBy(meter)
+    if (counted.length > 0)
+      throw conflict(
+        `${meter.name} still counts ${counted.join(', ')}. Say on the pump’s page which meter counts it from now on, then retire this one.`,
+      )
+    const { today } = present(await ourCompany())
+    await editRow(
+      actor,
+      meters,
+      { entity: 'meter', name: meter.name },
+      { id, version },
+      { retiredOn: today },
+      { machineId: meter.machineId, action: 'retired', summary: `Meter retired: ${meter.name}`, reason },
+    )
+  })
+}
+
+export async function returnMeter(actor: Actor, input: { id: string; version: number }): Promise<void> {
+  requirePermission(actor, 'fleet.edit')
+  await write(async () => {
+    const meter = await meters.byId(input.id)
+    if (!meter) throw notFound('This meter')
+    await editRow(
+      actor,
+      meters,
+      { entity: 'meter', name: meter.name },
+      input,
+      { retiredOn: null },
+      { machineId: meter.machineId, action: 'returned', summary: `Meter back in service: ${meter.name}` },
+    )
+  })
+}
+
+/** The numbers of the assemblies that stand on its machine and are counted by this meter now. */
+async function countedNowBy(meter: MeterRow): Promise<string[]> {
+  const byTime: [string, 'ASC'][] = [['at', 'ASC']]
+  const shares = await dutyShares.all({ meterId: meter.id, status: 'active' })
+  const ids = [...new Set(shares.map((share) => share.assemblyId))]
+  const [rows, allShares, stays] = await Promise.all([
+    assemblies.all({ id: ids }, [['number', 'ASC']]),
+    dutyShares.all({ assemblyId: ids, status: 'active' }, byTime),
+    fittings.all({ assemblyId: ids, status: 'active' }, byTime),
+  ])
+  return rows
+    .filter(
+      (row) =>
+        stays.findLast((stay) => stay.assemblyId === row.id)?.machineId === meter.machineId &&
+        allShares.findLast((share) => share.assemblyId === row.id)?.meterId === meter.id,
+    )
+    .map((row) => row.number)
 }
 
 /** Called inside `write()`. */

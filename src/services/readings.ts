@@ -3,6 +3,7 @@ import { v7 as uuid } from 'uuid'
 import {
   isAcceptedAtOnce,
   judgeAgain,
+  judgeLater,
   judgeReading,
   readMeterValue,
   readingSchema,
@@ -121,8 +122,35 @@ export async function settleReading(actor: Actor, input: SettlementInput): Promi
         await noteRollOver(context, settlement.reason)
         break
     }
+    await judgeLaterOnes(actor, meter, machine, row.at)
     await judgeDoubtsAgain(actor, meter, machine)
   })
+}
+
+/** Readings that counted and no longer fit, now that one before them was settled otherwise, are in doubt again. */
+async function judgeLaterOnes(
+  actor: Actor,
+  meter: MeterRow,
+  machine: MachineRow,
+  since: string,
+): Promise<void> {
+  const { rows, history } = await historyOf(meter)
+  const vouched = new Set(rows.filter((row) => row.vouchedReason !== '').map((row) => row.id))
+  for (const { id, verdict } of judgeLater(history, since, vouched)) {
+    const row = rows.find((each) => each.id === id)!
+    const values = { status: 'doubted' as const, verdict: verdict.kind, reason: verdict.reason }
+    await readings.update({ id }, values)
+    await recordChange(actor, {
+      entity: 'reading',
+      entityId: id,
+      machineId: machine.id,
+      action: 'judgedAgain',
+      summary: `${meter.name} reading ${shownOf(row, meter)} no longer fits and is in doubt`,
+      reason: verdict.reason,
+      before: row,
+      after: { ...row, ...values },
+    })
+  }
 }
 
 type Context = { actor: Actor; row: ReadingRow; meter: MeterRow; machine: MachineRow }
@@ -346,6 +374,7 @@ async function meterAndMachine(meterId: string): Promise<{ meter: MeterRow; mach
   const meter = await meters.byId(meterId)
   const machine = meter && (await machines.byId(meter.machineId))
   if (!meter || !machine) throw invalid({ meterId: 'This meter is not known.' })
+  if (meter.retiredOn) throw invalid({ meterId: `${meter.name} is retired and takes no more readings.` })
   if (machine.retiredOn)
     throw invalid({ meterId: `${machine.number} is retired. Bring it back into service first.` })
   return { meter, machine }

@@ -15,8 +15,10 @@ import {
   type RoundSaved,
   type SkipInput,
 } from '@/core/hours'
-import { invalid, notFound } from '@/core/problem'
+import { laidUpOn, spellWords } from '@/core/fleet'
+import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { showNumber } from '@/core/units'
 import type { WearView } from '@/core/wear/views'
 import { Op, write } from '@/db'
 import { fittings } from '@/db/assemblies'
@@ -32,25 +34,28 @@ import { dayOf, timeOf } from './days'
 import { groupBy } from './group'
 import { asMeterEvent, asReading, faceOf } from './meterHistory'
 import { recordReading, settleReading } from './readings'
+import { spellsByMachine } from './spells'
 import { listWearOf } from './wear'
 
 /** What the judge looks back at: half a year, and some days around it. */
 const lookBackDays = 200
 
-/** Every meter in service in walking order, with what its reading will be judged by; from eight queries. */
+/** Every meter in service in walking order, with what its reading will be judged by; from nine queries. */
 export async function getRound(_actor: Actor): Promise<RoundRow[]> {
   const company = await ourCompany()
   const { today, instant } = present(company)
   const since = new Date(Date.parse(instant) - lookBackDays * 86_400_000).toISOString()
-  const [machineRows, yardRows, meterRows, recentRows, eventRows, doubts, skipRows] = await Promise.all([
-    machines.all({ retiredOn: null }, [['number', 'ASC']]),
-    yards.all(),
-    meters.all({ retiredOn: null }, [['createdAt', 'ASC']]),
-    readings.all({ status: 'accepted', at: { [Op.gte]: since } } as never, [['at', 'ASC']]),
-    meterEvents.all({ status: 'active' }, [['at', 'ASC']]),
-    doubtedCounts(),
-    meterSkips.all({ day: today, status: 'active' }),
-  ])
+  const [machineRows, yardRows, meterRows, recentRows, eventRows, doubts, skipRows, spells] =
+    await Promise.all([
+      machines.all({ retiredOn: null }, [['number', 'ASC']]),
+      yards.all(),
+      meters.all({ retiredOn: null }, [['createdAt', 'ASC']]),
+      readings.all({ status: 'accepted', at: { [Op.gte]: since } } as never, [['at', 'ASC']]),
+      meterEvents.all({ status: 'active' }, [['at', 'ASC']]),
+      doubtedCounts(),
+      meterSkips.all({ day: today, status: 'active' }),
+      spellsByMachine(),
+    ])
   const recent = groupBy(recentRows, (row) => row.meterId)
   // A machine that was not read for half a year still has a last reading.
   const silent = meterRows.filter((meter) => !recent.has(meter.id)).map((meter) => meter.id)
@@ -61,6 +66,8 @@ export async function getRound(_actor: Actor): Promise<RoundRow[]> {
   const skipped = new Map(skipRows.map((row) => [row.meterId, row.reason]))
   const rows = machineRows.flatMap((machine) => {
     const own = meterRows.filter((meter) => meter.machineId === machine.id)
+    const spell = laidUpOn(spells.get(machine.id) ?? [], today)
+    const laidUp = spell ? spellWords(spell, today) : ''
     return own.map((meter): RoundRow => {
       const history = {
         readings: (recent.get(meter.id) ?? []).map(asReading),
@@ -79,18 +86,21 @@ export async function getRound(_actor: Actor): Promise<RoundRow[]> {
         name: machine.name,
         yardName: yardRows.find((yard) => yard.id === machine.yardId)?.name ?? '',
         bay: machine.bay,
+        crew: machine.crew,
         face: faceOf(meter),
         history,
         last:
           newest && day !== undefined
             ? {
+                at: newest.at,
                 value: meterValue(newest.raw, newest.decimals),
                 day,
                 ageDays: ageDays!,
                 readBy: newest.readBy,
               }
             : null,
-        owes: ageDays === null || ageDays > meter.readingIntervalDays,
+        owes: !laidUp && (ageDays === null || ageDays > meter.readingIntervalDays),
+        laidUp,
         doubts: doubted.get(meter.id) ?? 0,
         weeks: newest ? usePerWeek(line.points, newest.at, 8, (at) => hoursAt(line, at)) : [],
         skipped: skipped.get(meter.id) ?? '',
@@ -103,9 +113,29 @@ export async function getRound(_actor: Actor): Promise<RoundRow[]> {
 /** Records one reading of the round, and says which due days it moved. */
 export async function recordInRound(actor: Actor, input: ReadingInput): Promise<RoundSaved> {
   return withMoves(input.meterId, async () => {
+    await refuseIfReadMeanwhile(actor, input)
     const { id, status, shown, verdict } = await recordReading(actor, input, 'round')
     return { id, status, shown, verdict }
   })
+}
+
+/**
+ * Somebody else has read this meter since the round was opened: says who and what, and saves nothing.
+ * Sent again without `seenLast` it is kept as one more reading.
+ */
+async function refuseIfReadMeanwhile(actor: Actor, { id, meterId, seenLast }: ReadingInput): Promise<void> {
+  if (seenLast === undefined) return
+  const [newest] = await readings.all(
+    { meterId, status: ['accepted', 'doubted'], at: { [Op.gt]: seenLast } } as never,
+    [['at', 'DESC']],
+    1,
+  )
+  if (!newest || newest.id === id || newest.recordedById === actor.id) return
+  const meter = await meters.byId(meterId)
+  const { timeZone } = await ourCompany()
+  throw conflict(
+    `${newest.readBy} has entered ${showNumber(meterValue(newest.raw, newest.decimals), meter?.decimals ?? newest.decimals)} at ${timeOf(newest.at, timeZone)}${newest.status === 'doubted' ? ', in doubt' : ''}. Yours is not saved: Enter keeps it as one more reading, Esc leaves it.`,
+  )
 }
 
 /** The meter was replaced since the last round: keeps the new one's reading and tells what happened. */

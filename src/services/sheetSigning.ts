@@ -28,7 +28,7 @@ import { sheets, taskRecords, type SheetRow } from '@/db/sheets'
 import { parts, stockLots, stockMovements } from '@/db/stores'
 import { visits } from '@/db/visits'
 import { requirePermission, type Actor } from './actor'
-import { loadCounting } from './assemblies'
+import { loadCounting } from './assemblyLoading'
 import { recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
@@ -98,7 +98,7 @@ async function livesOf(sheet: SheetRow, state: SheetState, at: string) {
     if (!life) return []
     const assembly = state.content.assemblies.find((each) => each.id === assemblyId)!
     const model = versionRows.find((version) => version.id === assembly.modelVersionId)!.data
-    const { stretches } = counting(assemblyId)
+    const { stretches } = counting.of(assemblyId)
     const reached =
       usageSinceTakeOver(stretches, at) - usageSinceTakeOver(stretches, life.startedAt) + life.carriedUsage
     const days = daysBetween(

@@ -7,6 +7,7 @@ import {
   usageSinceTakeOver,
   type CountedStretch,
   type CumulativeLine,
+  type KnownAhead,
   type UsageForecast,
 } from '@/core/hours'
 import { conflict, invalid, notFound } from '@/core/problem'
@@ -39,12 +40,13 @@ import { machines } from '@/db/machines'
 import { pumpModelVersions } from '@/db/pumpModels'
 import { taskRecords, type TaskRecordRow } from '@/db/sheets'
 import { requirePermission, type Actor } from './actor'
-import { loadCounting } from './assemblies'
+import { loadCounting } from './assemblyLoading'
 import { recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
 import { dayOf, instantOf } from './days'
 import { groupBy } from './group'
+import { loadKnown } from './spells'
 
 /** The clocks of every pump in service whose model is published: worst pump first. */
 export async function listWear(_actor: Actor): Promise<WearView[]> {
@@ -71,6 +73,7 @@ async function loadWear(ids?: string[]): Promise<WearView[]> {
     taskRecords.all({ status: 'active', ...(ids ? { assemblyId: ids } : {}) }, [['at', 'ASC']]),
     loadCounting(ids),
   ])
+  const known = await loadKnown(undefined, counting.lines)
   const versionOf = new Map(versions.map((version) => [version.id, version]))
   const machineOf = new Map(machineRows.map((machine) => [machine.id, machine]))
   const livesOf = groupBy(lifeRows, (life) => life.assemblyId)
@@ -79,7 +82,7 @@ async function loadWear(ids?: string[]): Promise<WearView[]> {
   const views = rows.flatMap((row): WearView[] => {
     const version = row.modelVersionId ? versionOf.get(row.modelVersionId) : undefined
     if (!version) return []
-    const { moves, stretches } = counting(row.id)
+    const { moves, stretches } = counting.of(row.id)
     const place = moves.at(-1)
     const machine = place?.machineId ? machineOf.get(place.machineId) : undefined
     const facts = {
@@ -88,6 +91,7 @@ async function loadWear(ids?: string[]): Promise<WearView[]> {
       own: livesOf.get(row.id) ?? [],
       done: doneOf.get(row.id) ?? [],
       stretches,
+      knownOf: (meterId: string) => known(place?.machineId ?? '', meterId),
       instant,
       today,
       timeZone: company.timeZone,
@@ -133,7 +137,9 @@ type Facts = {
   model: PumpModel
   own: LifeRow[]
   done: TaskRecordRow[]
-  stretches: CountedStretch[]
+  stretches: (CountedStretch & { meterId: string })[]
+  /** What is known of the days to come of the meter that counts it. */
+  knownOf: (meterId: string) => KnownAhead
   instant: string
   today: string
   timeZone: string
@@ -170,7 +176,7 @@ function clocksOf(facts: Facts) {
 }
 
 /** The use to come of the meter that counts an assembly now, and its share of it; null on the shelf. */
-type UseToCome = { forecast: UsageForecast; share: number; fromDay: string }
+type UseToCome = { forecast: UsageForecast; share: number }
 
 // One meter counts several pumps: its forecast is made once. Thrown away with the line it was made from.
 const forecasts = new WeakMap<CumulativeLine, UsageForecast | null>()
@@ -178,9 +184,10 @@ const forecasts = new WeakMap<CumulativeLine, UsageForecast | null>()
 function comingUse(facts: Facts): UseToCome | null {
   const now = facts.stretches.at(-1)
   if (!now || now.to !== null || now.share <= 0) return null
-  if (!forecasts.has(now.line)) forecasts.set(now.line, forecastUsage(now.line))
+  if (!forecasts.has(now.line))
+    forecasts.set(now.line, forecastUsage(now.line, facts.today, facts.knownOf(now.meterId)))
   const forecast = forecasts.get(now.line)
-  return forecast ? { forecast, share: now.share, fromDay: dayOf(forecast.from, facts.timeZone) } : null
+  return forecast ? { forecast, share: now.share } : null
 }
 
 /** When a limit is reached, by hours or by days, whichever comes first: the middle, and 10 to 90 %. */
@@ -191,9 +198,7 @@ function limitDays(
 ): { aboutDay: string | null; band: ClockView['band'] } {
   const byDays = clock.daysLeft === null ? null : addDays(today, clock.daysLeft)
   const byHours =
-    clock.hoursLeft === null || use === null
-      ? null
-      : dueDays(use.forecast, use.fromDay, clock.hoursLeft / use.share)
+    clock.hoursLeft === null || use === null ? null : dueDays(use.forecast, clock.hoursLeft / use.share)
   const first = (...days: (string | null | undefined)[]) =>
     days.filter((day): day is string => Boolean(day)).sort()[0] ?? null
   const aboutDay = first(byHours?.median, byDays)

@@ -96,6 +96,7 @@ async function fill(actor: Actor, yardId: string): Promise<string[]> {
     kind: 'trailer' as const,
     yardId,
     bay: '',
+    crew: '',
     storage: 'outdoors' as const,
     inServiceSince: null,
     drive: 'diesel' as const,

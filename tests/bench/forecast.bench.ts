@@ -1,4 +1,4 @@
-import { cumulativeHours, forecastUsage, weeklyUse } from '@/core/hours'
+import { cumulativeHours, forecastUsage, weeklyUse, type LayUp } from '@/core/hours'
 import { randomFrom } from '@/demo/random'
 
 /**
@@ -32,9 +32,14 @@ const characters: Record<string, Character> = {
 }
 
 const targets = [50, 100, 250]
-const fleets = 60
+const fleets = 100
 const start = Date.UTC(2024, 0, 1)
 const instant = (day: number) => new Date(start + day * 86_400_000).toISOString()
+const dayOn = (day: number) => instant(day).slice(0, 10)
+/** What a coordinator knows and enters: the yearly lay-up of those machines. */
+const layUps: Record<string, LayUp[]> = {
+  laidUp: [0, 1, 2, 3, 4, 5].map((year) => ({ from: dayOn(365 * year), to: dayOn(365 * year + 109) })),
+}
 
 type Score = { errors: number[]; inside: number; known: number; pinball: number }
 const fresh = (): Score => ({ errors: [], inside: 0, known: 0, pinball: 0 })
@@ -45,7 +50,7 @@ function reachIn(daily: number[], from: number, hours: number): number | null {
   let sum = 0
   for (let day = from + 1; day < daily.length; day += 1) {
     sum += daily[day]!
-    if (sum >= hours) return day - from
+    if (sum >= hours) return day - from - (sum - hours) / daily[day]!
   }
   return null
 }
@@ -74,18 +79,18 @@ for (const [name, character] of Object.entries(characters)) {
   for (let fleet = 0; fleet < fleets; fleet += 1) {
     const random = randomFrom(fleet * 7919 + name.length * 104_729)
     const hoursOn = character(random)
-    const cut = 180 + Math.floor(random() * 360)
+    const cut = 180 + Math.floor(random() * 720)
     const daily = Array.from({ length: cut + 1 }, (_, day) => hoursOn(day))
     const readings: { id: string; at: string; value: number }[] = []
     let total = 0
     let next = 0
     for (let day = 0; day <= cut; day += 1) {
       total += daily[day]!
-      if (day === next || day === cut) readings.push({ id: String(day), at: instant(day), value: total })
+      if (day === next || day === cut) readings.push({ id: String(day), at: instant(day + 1), value: total })
       if (day === next) next += 1 + Math.floor(random() * 14)
     }
     const line = cumulativeHours(readings, [])
-    const forecast = forecastUsage(line)
+    const forecast = forecastUsage(line, dayOn(cut + 1), { layUps: layUps[name] ?? [], bookings: [] })
     // The truth, and many futures of the same process for the oracle: it goes on from its own state.
     const future = [...daily, ...Array.from({ length: 900 }, (_, day) => hoursOn(cut + 1 + day))]
     for (const target of targets) {

@@ -1,14 +1,8 @@
 import { v7 as uuid } from 'uuid'
 import type { NewMachineInput } from '@/core/fleet'
 import type { Actor } from '@/services/actor'
-import {
-  addAssembly,
-  getAssembly,
-  listAssemblies,
-  moveAssembly,
-  retireAssembly,
-  undoMove,
-} from '@/services/assemblies'
+import { addAssembly, getAssembly, listAssemblies, retireAssembly } from '@/services/assemblies'
+import { moveAssembly, undoMove } from '@/services/moves'
 import { runAt } from '@/services/clock'
 import {
   addMachine,

@@ -14,6 +14,7 @@ export function plainMachine(
     kind: 'trailer',
     yardId,
     bay: '4',
+    crew: '',
     storage: 'outdoors',
     inServiceSince: '2024-03-01',
     drive: 'diesel',

@@ -1,2 +1,3 @@
 export * from './schema'
 export { nextNumber } from './numbers'
+export { knownAhead, laidUpOn, overlap, spellKinds, spellSchema, spellWords, type SpellInput } from './spells'

@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { meterFields, type MeterInput } from '../hours/schema'
-import { day, id, line, note, optionalDay, optionalLine, version } from '../problem/fields'
+import { day, id, line, note, optionalDay, optionalLine, timeOfDay, version } from '../problem/fields'
 import { parseNumber } from '../units'
 import { quantitySchema } from '../units/quantitySchema'
 import type { Quantity } from '../units'
@@ -65,6 +65,8 @@ export type MachineInput = {
   kind: keyof typeof machineKinds
   yardId: string
   bay: string
+  /** Who takes it out, as people say it: "crew 2"; blank where it is nobody's own. */
+  crew: string
   storage: keyof typeof storageKinds
   inServiceSince: string | null
   drive: keyof typeof driveKinds
@@ -87,6 +89,7 @@ const machineFields = {
     .required(),
   yardId: id().required().messages({ 'string.empty': 'Choose a yard.', 'any.required': 'Choose a yard.' }),
   bay: optionalLine(40),
+  crew: optionalLine(40),
   storage: Joi.string()
     .valid(...keys(storageKinds))
     .required(),
@@ -243,6 +246,9 @@ export type MoveInput = {
   version: number
   day: string
   time: string
+  /** What the meter it leaves showed then, and the one that counts it from then on; blank: not read. */
+  offTyped?: string
+  onTyped?: string
   place: PlaceInput
   reason: string
 }
@@ -252,10 +258,9 @@ export const moveSchema = Joi.object<MoveInput>({
   assemblyId: id().required(),
   version: version().required(),
   day: day().required(),
-  time: Joi.string()
-    .pattern(/^([01]\d|2[0-3]):[0-5]\d$/)
-    .required()
-    .messages({ 'string.pattern.base': 'Enter a time as 07:30.' }),
+  time: timeOfDay().required(),
+  offTyped: optionalLine(40),
+  onTyped: optionalLine(40),
   place: placeSchema.required(),
   reason: optionalLine(300),
 })
@@ -303,6 +308,31 @@ export const newMachineSchema = Joi.object<NewMachineInput>({
   })
     .allow(null)
     .default(null),
+})
+
+/** Another meter, or another share of it, counts a fitted assembly from an instant on. */
+export type DutyInput = {
+  id: string
+  assemblyId: string
+  version: number
+  day: string
+  time: string
+  meterId: string
+  share: number
+  shareBasis: 'own' | 'assumed' | 'measured'
+  reason: string
+}
+
+export const dutySchema = Joi.object<DutyInput>({
+  id: id().required(),
+  assemblyId: id().required(),
+  version: version().required(),
+  day: day().required(),
+  time: timeOfDay().required(),
+  meterId: fittedFields.meterId,
+  share: fittedFields.share,
+  shareBasis: fittedFields.shareBasis,
+  reason: line(300).required().messages({ 'string.empty': 'Say what it was measured or judged by.' }),
 })
 
 export type RetireInput = { id: string; version: number; reason: string }

@@ -1,6 +1,7 @@
 import type { FieldChange } from '../audit'
-import type { MeterEvent, MeterFace, Reading, VerdictKind } from '../hours'
+import type { KnownAhead, MeterEvent, MeterFace, Reading, VerdictKind } from '../hours'
 import type { AssemblyInput, MachineInput, PumpModelInput, YardInput } from './schema'
+import type { SpellInput } from './spells'
 import type { MeterInput } from '../hours/schema'
 
 /** What services hand to pages: plain values, ready to show. Instants are ISO UTC, days the company's. */
@@ -15,16 +16,18 @@ export type PumpModelView = Required<PumpModelInput> & {
 
 export type MachineLine = Pick<
   MachineInput,
-  'id' | 'number' | 'name' | 'kind' | 'yardId' | 'bay' | 'storage'
+  'id' | 'number' | 'name' | 'kind' | 'yardId' | 'bay' | 'crew' | 'storage'
 > & {
   yardName: string
   retiredOn: string | null
   pumps: { number: string; title: string }[]
   meter: { name: string; unit: MeterFace['unit']; decimals: number } | null
   lastReading: { value: number; day: string; ageDays: number } | null
-  /** The newest reading is older than the meter's reading interval, or there is none. */
+  /** The newest reading is older than the meter's reading interval, or there is none; never while laid up. */
   owesReading: boolean
   weekly: number | null
+  /** What it is laid up or booked for today, in words; blank. */
+  spell: string
   doubts: number
 }
 
@@ -76,7 +79,25 @@ export type ChangeLine = {
   changes: FieldChange[]
 }
 
-export type AssemblyPage = AssemblyView & { stays: Stay[]; changes: ChangeLine[] }
+type LinePoint = { at: string; hours: number; source: 'reading' | 'event' }
+
+export type AssemblyPage = AssemblyView & {
+  stays: Stay[]
+  changes: ChangeLine[]
+  /** Its own hours over time, and the line of the meter that counts it now; null while nothing does. */
+  line: LinePoint[]
+  meterLine: LinePoint[] | null
+  known: KnownAhead
+  /** Since when it is counted at which share, newest first; only what belongs to its present place. */
+  duties: {
+    at: string
+    day: string
+    meterName: string
+    share: number
+    basis: 'own' | 'assumed' | 'measured'
+  }[]
+  spells: SpellView[]
+}
 
 export type ReadingLine = {
   id: string
@@ -102,6 +123,7 @@ export type ReadingLine = {
 }
 
 export type MeterPanel = Required<MeterInput> & {
+  retiredOn: string | null
   face: MeterFace
   /** Newest first. */
   readings: ReadingLine[]
@@ -111,7 +133,12 @@ export type MeterPanel = Required<MeterInput> & {
   line: { at: string; hours: number; source: 'reading' | 'event' }[]
   total: number | null
   weekly: number | null
+  /** What is known of its days to come. */
+  known: KnownAhead
 }
+
+/** A lay-up or a booked job, with where it stands against today. */
+export type SpellView = Required<SpellInput> & { past: boolean; now: boolean }
 
 export type MachinePage = Required<MachineInput> & {
   retiredOn: string | null
@@ -121,5 +148,6 @@ export type MachinePage = Required<MachineInput> & {
   fitted: AssemblyView[]
   /** Which assembly it had when, newest first. */
   past: (Stay & { number: string; title: string })[]
+  spells: SpellView[]
   changes: ChangeLine[]
 }

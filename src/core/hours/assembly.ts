@@ -69,3 +69,38 @@ export function countedStretches(
     return to === share.at ? [] : [{ meterId: share.meterId, share: share.share, from: share.at, to }]
   })
 }
+
+/**
+ * The line of an assembly's own usage: what it was taken over with, and every known point of the meters
+ * that counted it while they did, at its share. On the shelf the line is flat.
+ *
+ * @param opening usage at the take-over; an unknown one starts at 0
+ * @param stretches as from `countedStretches`, oldest first, with their meters' lines
+ * @param until where the line ends, as an instant
+ */
+export function assemblyLine(
+  opening: Opening,
+  stretches: CountedStretch[],
+  until: string,
+): { at: string; hours: number; source: 'reading' | 'event' }[] {
+  let base = opening.kind === 'unknown' ? 0 : opening.usage
+  return stretches.flatMap((stretch) => {
+    const end = stretch.to !== null && stretch.to < until ? stretch.to : until
+    const start = hoursAt(stretch.line, stretch.from)
+    if (start === null || end <= stretch.from) return []
+    const before = base
+    const on = (hours: number) => before + stretch.share * (hours - start)
+    const inside = stretch.line.points
+      .filter((point) => point.at > stretch.from && point.at < end)
+      .map(({ at, hours, source }) => ({ at, hours: on(hours), source }))
+    const last = stretch.line.points.at(-1)
+    base = on(hoursAt(stretch.line, end) ?? start)
+    const ends = { at: end, hours: base, source: 'event' as const }
+    return [
+      { at: stretch.from, hours: before, source: 'event' as const },
+      ...inside,
+      // Nothing is known past the newest reading: the line ends there, unless the assembly left later.
+      ...(stretch.to !== null || (last && last.at >= end) ? [ends] : []),
+    ]
+  })
+}

@@ -4,12 +4,14 @@ export { dailyUse, plausibleUse, weeklyUse, type DailyUse, type UseBand } from '
 export {
   isAcceptedAtOnce,
   judgeAgain,
+  judgeLater,
   judgeReading,
   type History,
   type Verdict,
   type VerdictKind,
 } from './judge'
 export {
+  assemblyLine,
   assemblyUsage,
   countedStretches,
   usageSinceTakeOver,
@@ -32,4 +34,13 @@ export {
 } from './schema'
 export { inWalkingOrder, readMessage, usePerWeek, type PastedLine, type RoundStop } from './round'
 export type { RoundMove, RoundRow, RoundSaved } from './roundViews'
-export { dueDays, forecastUsage, type UsageForecast } from './forecast'
+export {
+  dueDays,
+  forecastUsage,
+  type JobBooking,
+  type KnownAhead,
+  type UsageForecast,
+  type UsedLine,
+} from './forecast'
+export { patternOfUse, type LayUp, type UsePattern } from './pattern'
+export { forecastWords } from './forecastWords'

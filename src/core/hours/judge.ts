@@ -148,6 +148,37 @@ export function judgeAgain(history: History, doubted: Reading[]): { id: string; 
     })
 }
 
+/**
+ * Judges the accepted readings after an instant again, when what stood before them was corrected or
+ * withdrawn. Those that now contradict what stands before them fall into doubt; the first one after the
+ * instant also where it merely does not fit any more, unless a person vouched for it.
+ *
+ * @param history accepted readings as they now stand, and events
+ * @param since the instant of the reading that was settled otherwise
+ * @param vouched ids of readings that a person has vouched for
+ * @returns the readings that no longer count, with their new verdicts, in time order
+ * @example
+ * // 100 h corrected to 180 h; the next reading, 112 h, now runs backwards
+ * judgeLater(history, at, new Set()) // [{ id: 'next', verdict: { kind: 'impossible', … } }]
+ */
+export function judgeLater(
+  history: History,
+  since: string,
+  vouched: ReadonlySet<string>,
+): { id: string; verdict: Verdict }[] {
+  const inOrder = [...history.readings].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0))
+  const standing = inOrder.filter((reading) => reading.at <= since)
+  const fallen: { id: string; verdict: Verdict }[] = []
+  for (const [index, reading] of inOrder.filter((each) => each.at > since).entries()) {
+    const verdict = judgeReading({ ...history, readings: standing }, reading)
+    const stays =
+      isAcceptedAtOnce(verdict.kind) || (verdict.possible && (index > 0 || vouched.has(reading.id)))
+    if (stays) standing.push(reading)
+    else fallen.push({ id: reading.id, verdict })
+  }
+  return fallen
+}
+
 /** The points before and after an instant that the counter's own face can be compared with. */
 function neighbours(line: CumulativeLine, events: MeterEvent[], at: string) {
   const segment = events.filter((event) => event.at <= at).length

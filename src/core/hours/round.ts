@@ -1,16 +1,20 @@
 import { parseNumber } from '../units'
 
 /** Where a machine stands on the way through the yards. */
-export type RoundStop = { number: string; yardName: string; bay: string }
+export type RoundStop = { number: string; yardName: string; bay: string; crew: string }
 
 /**
  * The order in which a round is walked: yard by yard, bay by bay as people number them (2 before 11),
- * then by machine number. Machines without a bay come last in their yard.
+ * then by machine number. Machines without a bay come last in their yard. By crew, each crew's machines
+ * come together, in the same order among themselves; those that are nobody's own come last.
  */
-export function inWalkingOrder<Stop extends RoundStop>(stops: Stop[]): Stop[] {
+export function inWalkingOrder<Stop extends RoundStop>(stops: Stop[], by: 'yard' | 'crew' = 'yard'): Stop[] {
   const natural = (a: string, b: string) => a.localeCompare(b, 'en', { numeric: true })
+  const crewFirst = (a: Stop, b: Stop) =>
+    by === 'crew' ? Number(a.crew === '') - Number(b.crew === '') || natural(a.crew, b.crew) : 0
   return [...stops].sort(
     (a, b) =>
+      crewFirst(a, b) ||
       natural(a.yardName, b.yardName) ||
       Number(a.bay === '') - Number(b.bay === '') ||
       natural(a.bay, b.bay) ||

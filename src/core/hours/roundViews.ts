@@ -12,11 +12,14 @@ export type RoundRow = {
   name: string
   yardName: string
   bay: string
+  crew: string
   face: MeterFace
   /** Accepted readings of the last half year, which is all the judge looks at. */
   history: { readings: Reading[]; events: MeterEvent[] }
-  last: { value: number; day: string; ageDays: number; readBy: string } | null
+  last: { at: string; value: number; day: string; ageDays: number; readBy: string } | null
   owes: boolean
+  /** "laid up until 1 Mar", or blank: it owes nothing then. */
+  laidUp: string
   doubts: number
   /** Use of the last eight weeks up to the last reading, oldest first. */
   weeks: (number | null)[]

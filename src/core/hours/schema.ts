@@ -12,6 +12,8 @@ export type ReadingInput = {
   note: string
   /** The person looked again and says that a high or low reading is right. */
   vouched: boolean
+  /** On a round: the instant of the newest reading the person saw, to tell when somebody else was quicker. */
+  seenLast?: string
 }
 
 export const readingSchema = Joi.object<ReadingInput>({
@@ -23,6 +25,7 @@ export const readingSchema = Joi.object<ReadingInput>({
   readBy: line(60).allow('').default(''),
   note: note(500),
   vouched: Joi.boolean().default(false),
+  seenLast: Joi.string().max(30).allow(''),
 })
 
 /** What a person decides about a reading in doubt, or about one that turned out wrong. */

@@ -8,3 +8,4 @@ export {
   type EndReason,
   type RenewalInput,
 } from './schema'
+export { limitsAhead, type LimitAhead } from './limits'

@@ -6,6 +6,15 @@ import { visits } from './0003-visits'
 import { sheets } from './0004-sheets'
 import { stores } from './0005-stores'
 import { skips } from './0006-skips'
+import { spells } from './0007-spells'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
-export const migrations: RunnableMigration<QueryInterface>[] = [ground, wear, visits, sheets, stores, skips]
+export const migrations: RunnableMigration<QueryInterface>[] = [
+  ground,
+  wear,
+  visits,
+  sheets,
+  stores,
+  skips,
+  spells,
+]

@@ -52,3 +52,47 @@ export function RetireButton({ thing, consequence, retire, bringBack }: Props) {
     </Button>
   )
 }
+
+type Meter = { id: string; name: string; version: number; retiredOn: string | null }
+
+/** Takes a meter out of service, or back into it. */
+export function MeterRetirement({
+  meter,
+  retire,
+  bringBack,
+}: { meter: Meter } & Pick<Props, 'retire' | 'bringBack'>) {
+  const confirm = useConfirm()
+  const toast = useToast()
+  const goBack = async (version: number) => {
+    const outcome = await bringBack({ id: meter.id, version })
+    toast(outcome.ok ? `${meter.name} is read again.` : outcome.problem.message)
+  }
+  if (meter.retiredOn)
+    return (
+      <Button variant="text" onClick={() => void goBack(meter.version)}>
+        Bring meter back
+      </Button>
+    )
+  return (
+    <Button
+      variant="text"
+      onClick={() =>
+        confirm({
+          title: `Retire ${meter.name}?`,
+          consequence:
+            'It is asked for no more, on rounds and on sheets. What it counted stays, and it can be brought back.',
+          action: 'Retire this meter',
+          reason: 'Why is it retired?',
+          run: async (reason) => {
+            const outcome = await retire({ id: meter.id, version: meter.version, reason })
+            if (!outcome.ok) return outcome.problem.message
+            toast(`${meter.name} is retired.`, () => goBack(meter.version + 1))
+            return undefined
+          },
+        })
+      }
+    >
+      Retire meter
+    </Button>
+  )
+}

@@ -19,6 +19,7 @@ export function MachineFields({ yards, autoFocus = false }: { yards: Option[]; a
         <FieldRow>
           <ChoiceEntry name="yardId" label="Yard" options={yards} placeholder="Choose a yard" />
           <TextEntry name="bay" label="Bay" optional />
+          <TextEntry name="crew" label="Crew" optional />
           <ChoiceEntry
             name="storage"
             label="Storage"
@@ -63,6 +64,7 @@ export function blankMachine(id: string, yardId: string, units: UnitPreferences)
     kind: 'trailer',
     yardId,
     bay: '',
+    crew: '',
     storage: 'outdoors',
     inServiceSince: '',
     drive: 'diesel',

@@ -5,6 +5,7 @@ import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { useState } from 'react'
+import { useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { moveSchema, type MoveInput } from '@/core/fleet'
 import type { Outcome } from '@/core/problem/outcome'
@@ -35,6 +36,8 @@ export function MoveDialog({ assembly, fitted, choices, today, time, move, undo 
       day: today,
       time,
       reason: '',
+      offTyped: '',
+      onTyped: '',
       place: fitted
         ? { where: 'shelf', yardId: choices.yards[0]?.value ?? '', bin: '' }
         : { where: 'machine', machineId: '', slot: '', meterId: '', share: 100, shareBasis: 'own' },
@@ -78,11 +81,39 @@ export function MoveDialog({ assembly, fitted, choices, today, time, move, undo 
                 <TextEntry name="day" label="Moved on" type="date" />
                 <TextEntry name="time" label="Time" type="time" />
               </FieldRow>
+              <MoveReadings fitted={fitted} />
               <TextEntry name="reason" label="Why" optional />
             </EntryForm>
           )}
         </DialogContent>
       </Dialog>
     </>
+  )
+}
+
+/** What the meters showed as it moved: the hours of each stay then end on a reading, not between two. */
+function MoveReadings({ fitted }: { fitted: boolean }) {
+  const onto = useWatch({ name: 'place.where' }) === 'machine'
+  return (
+    <FieldRow>
+      {fitted && (
+        <TextEntry
+          name="offTyped"
+          label="Meter it leaves showed"
+          inputMode="decimal"
+          optional
+          hint="Kept as a reading of that moment"
+        />
+      )}
+      {onto && (
+        <TextEntry
+          name="onTyped"
+          label="Meter that counts it now showed"
+          inputMode="decimal"
+          optional
+          hint="Kept as a reading of that moment"
+        />
+      )}
+    </FieldRow>
   )
 }

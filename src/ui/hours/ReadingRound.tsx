@@ -1,8 +1,10 @@
 'use client'
 
 import Button from '@mui/material/Button'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import type { RoundRow } from '@/core/hours'
+import { inWalkingOrder, type RoundRow } from '@/core/hours'
 import type { Present } from '../fleet/ReadingDialog'
 import { Page } from '../frame/Page'
 import { PasteRound } from './PasteRound'
@@ -21,7 +23,9 @@ type Props = {
 /** The morning round: every machine in walking order, typed through without leaving the keyboard. */
 export function ReadingRound({ start, present, reader, mayEnter, actions }: Props) {
   const round = useRound(start, present, reader, actions)
-  const { rows, stateOf } = round
+  const { stateOf } = round
+  const [by, setBy] = useState<'yard' | 'crew'>('yard')
+  const rows = useMemo(() => inWalkingOrder(round.rows, by), [round.rows, by])
   const [only, setOnly] = useState(false)
   const [extra, setExtra] = useState<string[]>([])
   const [current, setCurrent] = useState<string | null>(null)
@@ -33,7 +37,9 @@ export function ReadingRound({ start, present, reader, mayEnter, actions }: Prop
     (row) => !stateOf(row.meterId).saved && (stateOf(row.meterId).skipped || row.skipped),
   )
   const doubtful = entered.filter((row) => stateOf(row.meterId).saved?.status === 'doubted')
-  const yards = useMemo(() => [...new Set(rows.map((row) => row.yardName))], [rows])
+  const groupOf = (row: RoundRow) => (by === 'yard' ? row.yardName : row.crew || 'No crew')
+  const groups = [...new Set(rows.map(groupOf))]
+  const crews = rows.some((row) => row.crew !== '')
   const focusRow = rows.find((row) => row.meterId === current) ?? asked[0]
 
   /** Goes to the next meter that is still to read, or stays where there is none. */
@@ -72,6 +78,18 @@ export function ReadingRound({ start, present, reader, mayEnter, actions }: Prop
       actions={
         <>
           <Progress marks={asked.map((row) => markOf(stateOf(row.meterId).saved?.status))} />
+          {crews && (
+            <ToggleButtonGroup
+              exclusive
+              size="small"
+              value={by}
+              aria-label="Grouped by"
+              onChange={(_event, choice: 'yard' | 'crew' | null) => choice && setBy(choice)}
+            >
+              <ToggleButton value="yard">By yard</ToggleButton>
+              <ToggleButton value="crew">By crew</ToggleButton>
+            </ToggleButtonGroup>
+          )}
           <Button variant="outlined" aria-pressed={only} onClick={() => setOnly(!only)}>
             {only ? 'All machines' : `Only the ${asked.length} to read`}
           </Button>
@@ -102,14 +120,14 @@ export function ReadingRound({ start, present, reader, mayEnter, actions }: Prop
             <span className="num">Meter now</span>
             <span>Verdict</span>
           </div>
-          {yards.map((yard) => {
+          {groups.map((group) => {
             const own = rows
-              .filter((row) => row.yardName === yard)
+              .filter((row) => groupOf(row) === group)
               .filter((row) => !only || row.owes || extra.includes(row.meterId))
             if (own.length === 0) return null
             return (
-              <section key={yard} aria-label={yard}>
-                <h2 className="round-yard">{yard}</h2>
+              <section key={group} aria-label={group}>
+                <h2 className="round-yard">{group}</h2>
                 <ul className="round-list">
                   {own.map((row) => (
                     <RoundLine

@@ -104,7 +104,9 @@ export function RoundLine(props: Props) {
         ) : skipped ? (
           <span className="second">skipped: {skipped}</span>
         ) : !asked ? (
-          <span className="second">{row.doubts > 0 ? 'a reading in doubt' : 'read, fits'}</span>
+          <span className="second">
+            {row.laidUp || (row.doubts > 0 ? 'a reading in doubt' : 'read, fits')}
+          </span>
         ) : (
           <VerdictWords verdict={verdict} value={value} typed={state.typed} show={show} />
         )}

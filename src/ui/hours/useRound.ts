@@ -21,6 +21,8 @@ export type RowState = {
   word: string
   saving: boolean
   error: string
+  /** Somebody else was quicker and this person was told: Enter keeps it all the same. */
+  told: boolean
   saved: RoundSaved | null
   skipped: string
 }
@@ -31,6 +33,7 @@ const fresh: RowState = {
   word: '',
   saving: false,
   error: '',
+  told: false,
   saved: null,
   skipped: '',
 }
@@ -63,7 +66,8 @@ export function useRound(start: RoundRow[], present: Present, reader: string, ac
       const error = outcome
         ? outcome.problem.message
         : 'Atelier could not be reached. What you typed is still here: press Enter again.'
-      change(meterId, { saving: false, error })
+      const told = outcome !== null && outcome.problem.kind === 'conflict'
+      change(meterId, { saving: false, error, told })
       return false
     }
     const saved = outcome.data
@@ -83,6 +87,7 @@ export function useRound(start: RoundRow[], present: Present, reader: string, ac
       readBy: reader,
       note: more.note ?? '',
       vouched: more.vouched ?? false,
+      ...(stateOf(row.meterId).told ? {} : { seenLast: row.last?.at ?? '' }),
     }
     return settle(row.meterId, await actions.recordInRound(input).catch(() => null))
   }

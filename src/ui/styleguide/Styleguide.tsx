@@ -234,7 +234,21 @@ export function Styleguide() {
             <HoursChart
               points={line}
               doubts={[{ at: '2026-10-13T08:00:00.000Z', value: 48000 }]}
-              events={[{ at: '2026-09-10T08:00:00.000Z', kind: 'change' }]}
+              corrected={[]}
+              events={[{ at: '2026-09-10T08:00:00.000Z', words: 'new meter', strong: true }]}
+              spells={[{ kind: 'layUp', fromDay: '2026-10-20', toDay: '2026-10-26', what: 'winter' }]}
+              ahead={{
+                addedWithin: (days) => ({ mean: 3 * days, low: 2 * days, high: 4 * days }),
+                limits: [
+                  {
+                    key: 'sample',
+                    hours: line.at(-1)!.hours + 90,
+                    early: '2026-11-03',
+                    median: '2026-11-12',
+                    late: '2026-11-25',
+                  },
+                ],
+              }}
               unit="h"
               today="2026-10-14"
             />

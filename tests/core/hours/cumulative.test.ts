@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import {
+  assemblyLine,
   assemblyUsage,
   countedStretches,
   cumulativeHours,
@@ -141,4 +142,23 @@ test('a duty share counts from its day on and never restates the hours before it
     { meterId: 'a', share: 0.8, from: at(10), to: at(20) },
     { meterId: 'b', share: 1, from: at(30), to: null },
   ])
+})
+
+test('an assembly’s own line goes flat on the shelf and on at its share', () => {
+  const first = cumulativeHours([reading(0, 1000), reading(10, 1100), reading(20, 1150)], [])
+  const second = cumulativeHours([reading(0, 50), reading(40, 90)], [])
+  const stretches = [
+    { line: first, share: 0.5, from: at(0), to: at(20) },
+    { line: second, share: 1, from: at(30), to: null },
+  ]
+  const line = assemblyLine({ kind: 'known', usage: 200 }, stretches, at(60))
+  // 200; half of 100 h; half of 50 h more; flat to day 30; then a quarter of 40 h, from 80 to 90.
+  expect(line.map((point) => [point.at, point.hours])).toEqual([
+    [at(0), 200],
+    [at(10), 250],
+    [at(20), 275],
+    [at(30), 275],
+    [at(40), 285],
+  ])
+  expect(line.at(-1)!.hours).toBeCloseTo(assemblyUsage({ kind: 'known', usage: 200 }, stretches, at(60))!, 9)
 })

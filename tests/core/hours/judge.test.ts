@@ -3,6 +3,7 @@ import {
   dailyUse,
   cumulativeHours,
   judgeAgain,
+  judgeLater,
   judgeReading,
   plausibleUse,
   readMeterValue,
@@ -129,4 +130,43 @@ test('a meter refuses decimals it does not show, and less than zero', () => {
     reason: 'This meter shows no decimals.',
   })
   expect(readMeterValue('-1', face).ok).toBe(false)
+})
+
+describe('judging later readings again', () => {
+  const history = (readings: { id: string; at: string; value: number }[]) => ({ face, events: [], readings })
+
+  test('a correction upwards leaves those below it in doubt, and those above it counting', () => {
+    // Day 42 corrected from 4 831 to 4 860: day 49 showed 4 854 and now runs backwards, day 56 does not.
+    const corrected = [...steady.filter(({ id }) => id !== 'r42'), reading(42, 4860), reading(56, 4879)]
+    expect(judgeLater(history(corrected), at(42), new Set())).toEqual([
+      { id: 'r49', verdict: expect.objectContaining({ kind: 'impossible', possible: false }) },
+    ])
+  })
+
+  test('the next one that no longer fits falls into doubt, unless somebody vouched for it', () => {
+    // Day 42 corrected from 4 831 to 4 812.4: 41.6 h in the week to day 49, where 20 to 24 h are usual.
+    const corrected = [...steady.filter(({ id }) => id !== 'r42'), reading(42, 4812.4), reading(56, 4876)]
+    const fallen = judgeLater(history(corrected), at(42), new Set())
+    expect(fallen.map(({ id }) => id)).toEqual(['r49'])
+    expect(fallen[0]!.verdict.possible).toBe(true)
+    expect(judgeLater(history(corrected), at(42), new Set(['r49']))).toEqual([])
+  })
+
+  test('where nothing changed nothing falls', () => {
+    expect(judgeLater(history(steady), at(14), new Set())).toEqual([])
+    expect(judgeLater(history([]), at(14), new Set())).toEqual([])
+  })
+
+  test('law: what still counts afterwards never runs backwards', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 6 }), fc.integer({ min: 4600, max: 4950 }), (index, value) => {
+        const readings = steady.map((each, at) => (at === index ? { ...each, value } : each))
+        const since = readings[index]!.at
+        const fallen = new Set(judgeLater(history(readings), since, new Set()).map(({ id }) => id))
+        const counting = readings.filter((each) => each.at >= since && !fallen.has(each.id))
+        for (let at = 1; at < counting.length; at += 1)
+          expect(counting[at]!.value).toBeGreaterThanOrEqual(counting[at - 1]!.value)
+      }),
+    )
+  })
 })

@@ -9,8 +9,22 @@ const machines = [
   { number: 'V-12', name: 'market van' },
 ]
 
+const stop = (number: string, yardName: string, bay: string, crew = '') => ({ number, yardName, bay, crew })
+
+test('by crew each crew’s machines come together, nobody’s own last', () => {
+  const order = inWalkingOrder(
+    [
+      stop('K-01', 'Harbour yard', '1'),
+      stop('T-12', 'Upland yard', '1', 'crew 2'),
+      stop('T-04', 'Harbour yard', '4', 'crew 10'),
+      stop('T-09', 'Harbour yard', '2', 'crew 2'),
+    ],
+    'crew',
+  )
+  expect(order.map((each) => each.number)).toEqual(['T-09', 'T-12', 'T-04', 'K-01'])
+})
+
 test('the round walks yard by yard and bay by bay, 2 before 11, without a bay last', () => {
-  const stop = (number: string, yardName: string, bay: string) => ({ number, yardName, bay })
   const order = inWalkingOrder([
     stop('T-12', 'Upland yard', '1'),
     stop('V-11', 'Harbour yard', '11'),

@@ -2,18 +2,22 @@
 
 import type {
   AssemblyInput,
+  DutyInput,
   MachineInput,
   MoveInput,
   NewAssemblyInput,
   NewMachineInput,
   RetireInput,
+  SpellInput,
 } from '@/core/fleet'
 import type { MeterInput, ReadingInput, SettlementInput } from '@/core/hours'
 import type { ClockStartInput, RenewalInput } from '@/core/wear'
 import * as assemblies from '@/services/assemblies'
 import * as fleet from '@/services/fleet'
 import * as meters from '@/services/meters'
+import * as moves from '@/services/moves'
 import * as readings from '@/services/readings'
+import * as spells from '@/services/spells'
 import * as wear from '@/services/wear'
 import { act } from '../../access/act'
 
@@ -45,10 +49,10 @@ export async function saveAssembly(input: AssemblyInput) {
   return act((actor) => assemblies.saveAssembly(actor, input))
 }
 export async function moveAssembly(input: MoveInput) {
-  return act((actor) => assemblies.moveAssembly(actor, input))
+  return act((actor) => moves.moveAssembly(actor, input))
 }
 export async function undoMove(input: { assemblyId: string; fittingId: string }) {
-  return act((actor) => assemblies.undoMove(actor, input))
+  return act((actor) => moves.undoMove(actor, input))
 }
 export async function retireAssembly(input: RetireInput) {
   return act((actor) => assemblies.retireAssembly(actor, input))
@@ -61,4 +65,19 @@ export async function startClocks(input: ClockStartInput) {
 }
 export async function recordRenewal(input: RenewalInput) {
   return act((actor) => wear.recordRenewal(actor, input))
+}
+export async function changeDuty(input: DutyInput) {
+  return act((actor) => moves.changeDuty(actor, input))
+}
+export async function retireMeter(input: RetireInput) {
+  return act((actor) => meters.retireMeter(actor, input))
+}
+export async function returnMeter(input: { id: string; version: number }) {
+  return act((actor) => meters.returnMeter(actor, input))
+}
+export async function saveSpell(machineId: string, input: SpellInput) {
+  return act((actor) => spells.saveSpell(actor, machineId, input))
+}
+export async function withdrawSpell(input: { id: string; version: number }) {
+  return act((actor) => spells.withdrawSpell(actor, input))
 }

@@ -3,6 +3,7 @@ import { showDay } from '@/core/calendar'
 import { bypassKinds, driveKinds, machineKinds, storageKinds } from '@/core/fleet'
 import type { MachinePage } from '@/core/fleet/views'
 import { mayDo } from '@/core/people'
+import { limitsAhead } from '@/core/wear'
 import { showNumber, showQuantity, type Quantity, type UnitPreferences } from '@/core/units'
 import { getCompany, present } from '@/services/company'
 import { getMachine } from '@/services/fleet'
@@ -13,13 +14,14 @@ import { getWear } from '@/services/wear'
 import { Note } from '@/ui/feedback/States'
 import { ChangesList } from '@/ui/fleet/ChangesList'
 import { FittedList } from '@/ui/fleet/FittedList'
-import { RetireButton } from '@/ui/fleet/MachineActions'
+import { MeterRetirement, RetireButton } from '@/ui/fleet/MachineActions'
 import { MeterDialog } from '@/ui/fleet/MeterDialog'
 import { MeterPart } from '@/ui/fleet/MeterPart'
 import { MoveDialog } from '@/ui/fleet/MoveDialog'
 import { ReadingDialog } from '@/ui/fleet/ReadingDialog'
 import { ReadingsTable } from '@/ui/fleet/ReadingsTable'
 import { SettleDialog } from '@/ui/fleet/SettleDialog'
+import { SpellsPart } from '@/ui/fleet/SpellsPart'
 import { bookable } from '@/ui/plan/bookable'
 import { VisitList } from '@/ui/plan/VisitList'
 import { RecordDownloads } from '@/ui/sheets/RecordDownloads'
@@ -99,7 +101,7 @@ export default async function MachineDetails({ params }: Params) {
           {mayEnter && (
             <ReadingDialog
               machineNumber={machine.number}
-              meters={machine.meters}
+              meters={machine.meters.filter((meter) => !meter.retiredOn)}
               present={now}
               reader={actor.name}
               record={actions.recordReading}
@@ -146,16 +148,37 @@ export default async function MachineDetails({ params }: Params) {
                 key={meter.id}
                 meter={meter}
                 today={today}
+                limits={machine.fitted.flatMap((assembly, at) =>
+                  assembly.countedBy?.meterId === meter.id && wear[at]?.started
+                    ? limitsAhead(wear[at].clocks, assembly.countedBy.share, assembly.number)
+                    : [],
+                )}
+                moves={index === 0 ? moveEvents(machine) : []}
+                spells={machine.spells}
                 edit={
                   mayEdit && (
                     <>
                       <MeterDialog meter={meter} save={saveMeter} />
+                      <MeterRetirement
+                        meter={meter}
+                        retire={actions.retireMeter}
+                        bringBack={actions.returnMeter}
+                      />
                       {index === machine.meters.length - 1 && <MeterDialog save={saveMeter} />}
                     </>
                   )
                 }
               />
             ))}
+            <Part title="Lay-ups and jobs" aside="known beforehand; the days ahead go by them">
+              <SpellsPart
+                spells={machine.spells}
+                today={today}
+                mayEdit={mayEdit && !machine.retiredOn}
+                save={actions.saveSpell.bind(null, machine.id)}
+                withdraw={actions.withdrawSpell}
+              />
+            </Part>
             <Part title="Machine">
               <Facts facts={facts(machine, company.units)} />
             </Part>
@@ -224,6 +247,22 @@ export default async function MachineDetails({ params }: Params) {
   )
 }
 
+/** Pumps and accessories that came onto the machine or left it, those of one instant's day together. */
+function moveEvents(machine: MachinePage) {
+  const moves = [
+    ...machine.past.flatMap((stay) => [
+      { at: stay.at, day: stay.day, words: `${stay.number} on` },
+      { at: stay.until!, day: stay.untilDay!, words: `${stay.number} off` },
+    ]),
+    ...machine.fitted.map(({ number, place }) => ({ at: place.at, day: place.day, words: `${number} on` })),
+  ].sort((a, b) => (a.at < b.at ? -1 : 1))
+  const days = [...new Set(moves.map((move) => move.day))]
+  return days.map((day) => {
+    const own = moves.filter((move) => move.day === day)
+    return { at: own[0]!.at, words: own.map((move) => move.words).join(', '), strong: false }
+  })
+}
+
 const quantityIn = (dimension: Parameters<typeof showQuantity>[0], amount: Quantity | null, unit: string) =>
   amount && showQuantity(dimension, amount, unit)
 
@@ -248,6 +287,7 @@ function facts(machine: MachinePage, units: UnitPreferences): [string, React.Rea
   const bore = machine.hoseBore && showQuantity('length', machine.hoseBore, machine.hoseBore.unit)
   const hose = [quantityIn('length', machine.hoseLength, units.length), bore && `${bore} bore`]
   return [
+    ['Crew', machine.crew],
     ['Storage', storageKinds[machine.storage]],
     ['Driven by', drive.filter(Boolean).join(', ')],
     ['Hose', hose.filter(Boolean).join(', ')],

@@ -5,6 +5,7 @@ import { assemblyKinds, openingKinds } from '@/core/fleet'
 import type { AssemblyPage } from '@/core/fleet/views'
 import { mayDo } from '@/core/people'
 import { showNumber } from '@/core/units'
+import { limitsAhead } from '@/core/wear'
 import { getAssembly } from '@/services/assemblies'
 import { getCompany, present } from '@/services/company'
 import { listPlaceChoices } from '@/services/placeChoices'
@@ -18,6 +19,8 @@ import { VisitList } from '@/ui/plan/VisitList'
 import { Note } from '@/ui/feedback/States'
 import { ChangesList } from '@/ui/fleet/ChangesList'
 import { RetireButton } from '@/ui/fleet/MachineActions'
+import { DutyDialog } from '@/ui/fleet/DutyDialog'
+import { HoursAhead } from '@/ui/fleet/HoursAhead'
 import { MoveDialog } from '@/ui/fleet/MoveDialog'
 import { countedWords, placeWords, usageWords } from '@/ui/fleet/usageWords'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
@@ -125,7 +128,48 @@ export default async function AssemblyDetails({ params }: Params) {
               <p className="meter-total">
                 <span className="figure">{usageWords(assembly)}</span>
               </p>
+              <HoursAhead
+                of="pump"
+                line={assembly.line}
+                meterLine={assembly.meterLine}
+                share={assembly.countedBy?.share ?? 0}
+                known={assembly.known}
+                limits={wear?.started ? limitsAhead(wear.clocks, assembly.countedBy?.share ?? 0) : []}
+                doubts={[]}
+                corrected={[]}
+                events={assembly.stays.map((stay) => ({
+                  at: stay.at,
+                  words: stay.machineNumber ? `onto ${stay.machineNumber}` : 'to the shelf',
+                  strong: false,
+                }))}
+                spells={assembly.spells}
+                unit={unitOf(assembly)}
+                today={today}
+              />
               <Facts facts={facts(assembly, today)} />
+              {assembly.duties.length > 1 && (
+                <ul className="line-list" aria-label="How it was counted, newest first">
+                  {assembly.duties.map((duty) => (
+                    <li key={duty.at} className="second">
+                      from {showDay(duty.day, today)}: {duty.meterName.toLowerCase()},{' '}
+                      {duty.share === 1
+                        ? 'all of it'
+                        : `${showNumber(Math.round(duty.share * 1000) / 10)}\u00a0% of it`}
+                      {duty.basis !== 'own' && `, ${duty.basis}`}
+                    </li>
+                  ))}
+                </ul>
+              )}
+              {mayEdit && !retiredOn && assembly.countedBy && assembly.place.machineId && (
+                <DutyDialog
+                  assembly={{ id, number, version }}
+                  now={assembly.countedBy}
+                  meters={choices.meters[assembly.place.machineId] ?? []}
+                  today={today}
+                  time={time}
+                  save={actions.changeDuty}
+                />
+              )}
             </Part>
           </div>
           <div className="stack">
@@ -188,15 +232,17 @@ export default async function AssemblyDetails({ params }: Params) {
   )
 }
 
+const unitOf = (assembly: AssemblyPage) => (assembly.usageScale === 'h' ? 'h' : 'strokes')
+
 function openingWords(assembly: AssemblyPage): string {
-  const unit = assembly.usageScale === 'h' ? 'h' : 'strokes'
+  const unit = unitOf(assembly)
   return assembly.openingKind === 'unknown'
     ? 'hours unknown'
     : `${showNumber(assembly.openingUsage)}\u00a0${unit}`
 }
 
 function facts(assembly: AssemblyPage, today: string): [string, React.ReactNode][] {
-  const unit = assembly.usageScale === 'h' ? 'h' : 'strokes'
+  const unit = unitOf(assembly)
   const known = assembly.openingKind === 'known' || assembly.openingKind === 'assumed'
   const opening = known
     ? `${openingKinds[assembly.openingKind]}: ${openingWords(assembly)}`

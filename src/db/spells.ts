@@ -1,0 +1,25 @@
+import type { SpellInput } from '@/core/fleet'
+import { day, id, real, text, whole } from './columns'
+import { table } from './table'
+
+export type SpellRow = Omit<SpellInput, 'version'> & {
+  machineId: string
+  status: 'active' | 'withdrawn'
+  recordedAt: string
+  recordedById: string
+  version: number
+}
+
+export const spells = table<SpellRow>('spells', {
+  id,
+  machineId: text,
+  kind: text,
+  fromDay: day,
+  toDay: day,
+  hoursPerDay: real,
+  what: text,
+  status: text,
+  recordedAt: text,
+  recordedById: text,
+  version: whole,
+})
