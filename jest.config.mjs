@@ -18,6 +18,8 @@ const shared = {
 }
 
 export default {
+  // A busy machine may take long over a file that is made and migrated for each test.
+  testTimeout: 30_000,
   projects: [
     { ...shared, displayName: 'core', testMatch: ['<rootDir>/tests/core/**/*.test.ts'] },
     { ...shared, displayName: 'services', testMatch: ['<rootDir>/tests/services/**/*.test.ts'] },

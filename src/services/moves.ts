@@ -16,13 +16,16 @@ import { now } from './clock'
 import { requireFresh } from './edit'
 import { keepReading, pastInstant } from './readings'
 
-/** Moves an assembly to another machine, another place or the shelf; its hours and its record go with it. */
-export async function moveAssembly(actor: Actor, input: MoveInput): Promise<void> {
+/**
+ * Moves an assembly to another machine, another place or the shelf; its hours and its record go with it.
+ * @returns the meters whose reading of that moment is in doubt, and so does not count yet
+ */
+export async function moveAssembly(actor: Actor, input: MoveInput): Promise<{ doubted: string[] }> {
   requirePermission(actor, 'fleet.edit')
   const move = check(moveSchema, input)
   const at = await pastInstant(move.day, move.time)
-  await write(async () => {
-    if (await fittings.byId(move.id)) return
+  return write(async () => {
+    if (await fittings.byId(move.id)) return { doubted: [] }
     const read = { id: move.assemblyId, version: move.version }
     const row = await requireFresh(assemblies, { entity: 'assembly', name: 'this pump' }, read)
     if (row.retiredOn) throw conflict(`${row.number} is retired. Bring it back into service first.`)
@@ -31,7 +34,7 @@ export async function moveAssembly(actor: Actor, input: MoveInput): Promise<void
     if (last && at <= last.at) {
       throw invalid({ day: 'It was not yet at its present place then. Enter a later day or time.' })
     }
-    await readWhenMoved(actor, move, at, last?.machineId ? await countedByNow(row.id) : null)
+    const doubted = await readWhenMoved(actor, move, at, last?.machineId ? await countedByNow(row.id) : null)
     const where = await placeAssembly(actor, row, move.place, at, move.reason, 'place.', move.id)
     const title = await titleOf(row)
     const from = last?.machineId ?? null
@@ -53,30 +56,34 @@ export async function moveAssembly(actor: Actor, input: MoveInput): Promise<void
     if (from && where.machineId && from !== where.machineId) {
       await recordChange(actor, { ...change, machineId: from, summary: `${title} taken off, ${where.words}` })
     }
+    return { doubted }
   })
 }
 
-/** The readings taken as it moved, of the meter it leaves and of the one that counts it from then on. */
+/** Keeps the readings taken as it moved, of the meter it leaves and of the one that counts it from then on; names those in doubt. */
 async function readWhenMoved(
   actor: Actor,
   move: MoveInput,
   at: string,
   leaves: string | null,
-): Promise<void> {
+): Promise<string[]> {
   const { place, offTyped, onTyped } = move
   const goesTo = place.where === 'machine' ? place.meterId : null
   const told = [
     { meterId: leaves, typed: offTyped, field: 'offTyped', part: 'off' },
     { meterId: goesTo === leaves ? null : goesTo, typed: onTyped, field: 'onTyped', part: 'on' },
   ]
+  const doubted: string[] = []
   for (const { meterId, typed, field, part } of told) {
     if (!meterId || !typed) continue
     const id = `${move.id.slice(0, 32)}-${part}`
     const reading = { id, meterId, typed, vouched: false, readBy: actor.name, note: '' }
-    await keepReading(actor, reading, at, 'typed').catch((problem) => {
+    const { status } = await keepReading(actor, reading, at, 'typed').catch((problem) => {
       throw renamed(problem, 'typed', field)
     })
+    if (status === 'doubted') doubted.push((await meters.byId(meterId))!.name)
   }
+  return doubted
 }
 
 /** A problem with a field told under the name that the form at hand gives it. */

@@ -1,43 +1,9 @@
-import type { Person } from '../support/browser'
 import { demoApp } from '../support/demo'
+import { expected, focused, line, lineSays } from '../support/round'
 
 const demo = demoApp()
 
 jest.setTimeout(180_000)
-
-/** The row of a machine as it reads now. */
-const line = (person: Person, number: string) =>
-  person.page.$$eval(
-    '.round-line',
-    (rows, wanted) =>
-      rows
-        .map((row) => (row as HTMLElement).innerText.replaceAll('\u00a0', ' ').replace(/\s+/g, ' '))
-        .find((text) => text.startsWith(wanted)) ?? '',
-    number,
-  )
-
-/** Which machine's field has the focus. */
-const focused = (person: Person) =>
-  person.page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? '')
-
-async function lineSays(person: Person, number: string, words: string): Promise<void> {
-  await person.page.waitForFunction(
-    (wanted, says) =>
-      [...document.querySelectorAll<HTMLElement>('.round-line')].some((row) => {
-        const text = row.innerText.replaceAll('\u00a0', ' ').replace(/\s+/g, ' ')
-        return text.startsWith(wanted) && text.includes(says)
-      }),
-    {},
-    number,
-    words,
-  )
-}
-
-/** What the machine at hand is expected to show, from its row. */
-async function expected(person: Person, number: string): Promise<{ low: number; high: number }> {
-  const [, low, high] = (await line(person, number)).match(/expect ([\d ]+\.?\d*) to ([\d ]+\.?\d*)/)!
-  return { low: Number(low!.replaceAll(' ', '')), high: Number(high!.replaceAll(' ', '')) }
-}
 
 test('a whole round by keyboard: what fits, a lost point, a high reading, a new meter, a skip, an undo', async () => {
   const person = await demo.someone('coordinator')
@@ -176,4 +142,138 @@ test('a viewer sees the round and types nothing', async () => {
   await person.sees('Reading round')
   expect(await person.page.$$('.round-line input')).toHaveLength(0)
   expect(await focused(person)).toBe('')
+})
+
+test('a lay-up told on the machine puts its due days off, and taken out again they come back', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/fleet/T-12')
+  const due = async () =>
+    (await person.row('P-12 renew inlet filter element')).match(/(\d+ \w{3})(?: \d{4})? \d/)![1]!
+  const before = await due()
+  await person.press('Add a lay-up or job')
+  await person.type('From', '2026-10-16')
+  await person.type('Last day', '2026-10-10')
+  await person.type('Why it stands', 'quarry closed')
+  await person.press('Save')
+  expect(await person.errorOf('Last day')).toBe('The last day is before the first.')
+  await person.type('Last day', '2026-11-04')
+  await person.press('Save')
+  await person.sees('Laid up 16 Oct to 4 Nov')
+  await person.page.waitForFunction(
+    (was) =>
+      ![...document.querySelectorAll('tr')].some(
+        (row) => row.innerText.includes(was) && row.innerText.includes('inlet filter'),
+      ),
+    {},
+    before.replace(' ', '\u00a0'),
+  )
+  const after = await due()
+  const day = (words: string) => Date.parse(`${words} 2026 UTC`)
+  expect((day(after) - day(before)) / 86_400_000).toBeGreaterThanOrEqual(18)
+  await person.press('Take out laid up until 4 Nov')
+  await person.sees('It is taken out')
+  await person.page.waitForFunction(
+    (was) =>
+      [...document.querySelectorAll('tr')].some(
+        (row) => row.innerText.includes(was) && row.innerText.includes('inlet filter'),
+      ),
+    {},
+    before.replace(' ', '\u00a0'),
+  )
+})
+
+test('any number of further hours is answered with three days', async () => {
+  const person = await demo.someone('viewer')
+  await person.goTo('/fleet/T-12')
+  await person.sees('Rests on')
+  await person.type('Further hours', '250')
+  await person.page.waitForFunction(() =>
+    /about \d+ \w+( \d+)?\s+as early as .* \(10 %\), by .* \(90 %\)/.test(
+      (document.querySelector('.ask-hours') as HTMLElement).innerText.replaceAll('\u00a0', ' '),
+    ),
+  )
+  await person.type('Further hours', 'many')
+  await person.sees('“many” is not a number.')
+})
+
+test('a correction of an old reading moves a due day and is on record', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/fleet/pumps/P-12')
+  const due = async () =>
+    (await person.row('Renew high-pressure seals', 'of 800 h')).match(/(\d+) of 800 h/)![1]!
+  const before = Number(await due())
+  await person.goTo('/fleet/T-12')
+  // The newest reading showed ten hours less than was entered.
+  const [, shown] = (await person.row('Correct')).match(/\d+ \w+ \d\d:\d\d ([\d ]+\.\d)/)!
+  await person.page.$$eval('button', (all) => all.find((each) => each.textContent === 'Correct')!.click())
+  await person.type('The meter showed', (Number(shown!.replaceAll(' ', '')) - 10).toFixed(1))
+  await person.type('Why', 'photo of the meter')
+  await person.press('Save correction')
+  await person.sees('corrected to')
+  await person.goTo('/fleet/pumps/P-12')
+  expect(Number(await due())).toBe(before - 10)
+})
+
+test('a pump moves to another machine with the readings of that moment; both machines tell which pump they had when', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/fleet/pumps/P-11')
+  await person.press('Move or take off')
+  await person.press('Fitted to a machine')
+  await person.choose('Machine', 'T-12 quarry trailer')
+  await person.choose('Counted by', 'Engine hours')
+  await person.type('Place on the machine', 'second pump')
+  await person.type('Meter it leaves showed', 'soon')
+  await person.press('Move P-11')
+  await person.sees('“soon” is not a number.')
+  await person.type('Meter it leaves showed', '1 658.4')
+  await person.type('Why', 'dock closed')
+  await person.press('Move P-11')
+  await person.sees('P-11 has moved')
+  await person.sees('dock closed')
+  await person.goTo('/fleet/T-11')
+  await person.sees('1 658.4')
+  await person.sees('to 14 Oct: P-11')
+  await person.goTo('/fleet/T-12')
+  await person.sees('second pump')
+})
+
+test('a measured share counts from its day on, without a move', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/fleet/pumps/P-10')
+  await person.press('Change how it is counted')
+  await person.choose('How the meter counts it', 'A share of it, measured')
+  await person.type('Duty share', '120')
+  await person.type('Measured or judged by', 'logged for a week')
+  await person.press('Count it so from then on')
+  expect(await person.errorOf('Duty share')).toBe('Enter a share from 1 to 100 %.')
+  await person.type('Duty share', '72')
+  await person.press('Count it so from then on')
+  await person.sees('from 14 Oct: engine hours, 72 % of it, measured')
+  await person.sees('from 14 Oct 2024: engine hours, 85 % of it, assumed')
+})
+
+test('a meter that counts a pump is not retired; one that counts nothing is, and comes back', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/fleet/K-01')
+  await person.press('Retire meter')
+  await person.type('Why is it retired?', 'display broken')
+  await person.press('Retire this meter')
+  await person.sees('still counts')
+  await person.press('Leave it as it is')
+  await person.press('Add meter')
+  await person.type('Counts', 'Spare meter')
+  await person.press('Add meter', '[role=dialog]')
+  await person.sees('The meter is added.')
+  await person.sees('Spare meter')
+  await person.page.$$eval('button', (all) =>
+    all
+      .filter((each) => each.textContent === 'Retire meter')
+      .at(-1)!
+      .click(),
+  )
+  await person.type('Why is it retired?', 'never wired up')
+  await person.press('Retire this meter')
+  await person.sees('retired 14 Oct')
+  await person.press('Bring meter back')
+  await person.sees('is read again')
 })

@@ -178,6 +178,65 @@ test('correcting a wrong old reading lets the doubted ones after it count again'
   expect((await page()).changes[0]!.summary).toContain('fits now and counts')
 })
 
+test('after a correction the readings behind it are judged again: what no longer fits is in doubt, and on record', async () => {
+  const rows = (await page()).meters[0]!.readings
+  const old = rows.find((reading) => reading.day === '2026-09-07')!
+  // 14 September showed 4 800: a correction to 4 760.5 a week before it leaves it 39.5 h, where 20 are usual.
+  await settle({
+    decision: 'correct',
+    readingId: old.id,
+    id: uuid(),
+    typed: '4760.5',
+    day: '2026-09-07',
+    time: '12:00',
+    reason: 'photo found',
+  })
+  expect(await statuses()).toEqual(
+    expect.arrayContaining([
+      [4760.5, 'accepted'],
+      [4800, 'doubted'],
+      [4820, 'accepted'],
+    ]),
+  )
+  const { changes } = await page()
+  expect(changes.map((change) => change.summary)).toEqual(
+    expect.arrayContaining([
+      'Engine hours reading 4\u00a0800.0\u00a0h no longer fits and is in doubt',
+      'Engine hours reading 4\u00a0780.0\u00a0h corrected to 4\u00a0760.5\u00a0h',
+    ]),
+  )
+  // Taken back to what it was, the doubted one fits and counts again.
+  const corrected = (await page()).meters[0]!.readings.find((reading) => reading.value === 4760.5)!
+  await settle({
+    decision: 'correct',
+    readingId: corrected.id,
+    id: uuid(),
+    typed: '4780',
+    day: '2026-09-07',
+    time: '12:00',
+    reason: 'wrong photo',
+  })
+  expect(await statuses()).toEqual(expect.arrayContaining([[4800, 'accepted']]))
+})
+
+test('a reading between two others that fits neither is kept in doubt and says which', async () => {
+  const above = await read('2026-09-10', '4805', { vouched: true })
+  expect(above).toMatchObject({ status: 'doubted' })
+  expect(above.verdict.reason).toContain('Above the reading after it, 4\u00a0800.0')
+  const below = await read('2026-09-11', '4771', { vouched: true })
+  expect(below).toMatchObject({ status: 'doubted' })
+  expect(below.verdict.reason).toContain('Runs backwards: the previous reading was 4\u00a0780.0')
+  expect(await total()).toBe(4820)
+})
+
+test.each(['4 840,5', '4840.5 h', '4,840.5', '4’840.5', ' 4840,5h '])(
+  '“%s” is 4 840.5, with comma, thousands and unit',
+  async (typed) => {
+    await read('2026-09-28', typed)
+    expect(await total()).toBe(4840.5)
+  },
+)
+
 test('a reading sent twice is kept once; two people settling the same one get a clear answer', async () => {
   const id = uuid()
   await read('2026-09-28', '4840', { id })

@@ -1,4 +1,5 @@
 import { v7 as uuid } from 'uuid'
+import type { ReadingInput } from '@/core/hours'
 import { getMachine } from '@/services/fleet'
 import { getRound, recordInRound, recordReplaced, skipInRound, undoInRound } from '@/services/round'
 import { at, workshop, type Workshop } from '../support/bench'
@@ -11,7 +12,7 @@ beforeEach(async () => {
 })
 afterAll(removeDatabase)
 
-const reading = (typed: string, more = {}) => ({
+const reading = (typed: string, more: Partial<ReadingInput> = {}): ReadingInput => ({
   id: uuid(),
   meterId: shop.meterId,
   day: '2026-08-12',
@@ -83,4 +84,21 @@ test('a skipped meter tells why, for the day; a reason is asked for', () =>
     await skipInRound(shop.technician, { id: uuid(), meterId: shop.meterId, reason: 'crew has no phone' })
     expect((await getRound(shop.technician))[0]).toMatchObject({ skipped: 'crew has no phone', owes: true })
     await at('2026-08-13', async () => expect((await getRound(shop.technician))[0]!.skipped).toBe(''))
+  }))
+
+test('when somebody else was quicker the second is told who and what, and nothing is stored until they insist', () =>
+  now(async () => {
+    const seenLast = (await getRound(shop.technician))[0]!.last!.at
+    await recordInRound(shop.technician, reading('1142.0'))
+    const mine = reading('1143.0', { time: '14:50', readBy: 'H. Lindqvist', seenLast })
+    const problem = await problemIn(recordInRound(shop.coordinator, mine))
+    expect(problem).toMatchObject({ kind: 'conflict' })
+    expect(problem.message).toContain('M. Osei has entered 1\u00a0142.0 at 15:00')
+    const count = async () => (await getMachine(shop.coordinator, 'T-04')).meters[0]!.readings.length
+    expect(await count()).toBe(4)
+    const { seenLast: _seen, ...again } = mine
+    await recordInRound(shop.coordinator, { ...again, typed: '1142.0', time: '15:00' })
+    expect(await count()).toBe(5)
+    // Whoever entered it themselves is not told of their own.
+    await recordInRound(shop.coordinator, reading('1142.0', { seenLast }))
   }))

@@ -152,7 +152,7 @@ export class Person {
         return (
           all.findLast(
             (each) =>
-              (plain(each.textContent) === wanted || each.getAttribute('aria-label') === wanted) &&
+              (plain(each.textContent) === wanted || plain(each.getAttribute('aria-label')) === wanted) &&
               each.getClientRects().length > 0 &&
               !(each as HTMLButtonElement).disabled,
           ) ?? null

@@ -13,8 +13,8 @@ export type DemoApp = {
   ) => Promise<Person>
 }
 
-/** Serves the demo before the tests of a file and ends it after them. */
-export function demoApp(): DemoApp {
+/** Serves the demo before the tests of a file and ends it after them; on a later day where one is given. */
+export function demoApp(today?: string): DemoApp {
   const data = dataFolder()
   const demo = {
     folder: data.folder,
@@ -26,7 +26,7 @@ export function demoApp(): DemoApp {
   } as DemoApp
   beforeAll(async () => {
     await makeDemo(data.folder)
-    demo.app = await startApp(data.folder, demoEnv)
+    demo.app = await startApp(data.folder, { ...demoEnv, ...(today ? { ATELIER_TODAY: today } : {}) })
     demo.browser = await openBrowser()
   }, 240_000)
   afterAll(async () => {

@@ -20,7 +20,7 @@ type Props = {
   choices: PlaceChoices
   today: string
   time: string
-  move: (input: MoveInput) => Promise<Outcome>
+  move: (input: MoveInput) => Promise<Outcome<{ doubted: string[] }>>
   undo: (input: { assemblyId: string; fittingId: string }) => Promise<Outcome>
 }
 
@@ -42,9 +42,13 @@ export function MoveDialog({ assembly, fitted, choices, today, time, move, undo 
         ? { where: 'shelf', yardId: choices.yards[0]?.value ?? '', bin: '' }
         : { where: 'machine', machineId: '', slot: '', meterId: '', share: 100, shareBasis: 'own' },
     })
-  const done = (moved: MoveInput) => {
+  const done = (moved: MoveInput, doubted: string[]) => {
     setValues(null)
-    toast(`${assembly.number} has moved; its hours and its record went with it.`, async () => {
+    const doubt =
+      doubted.length > 0
+        ? ` The reading of ${doubted.join(' and ')} is in doubt: settle it on the machine’s page.`
+        : ''
+    toast(`${assembly.number} has moved; its hours and its record went with it.${doubt}`, async () => {
       const outcome = await undo({ assemblyId: assembly.id, fittingId: moved.id })
       toast(outcome.ok ? `${assembly.number} is back where it was.` : outcome.problem.message)
     })
@@ -68,7 +72,7 @@ export function MoveDialog({ assembly, fitted, choices, today, time, move, undo 
               schema={moveSchema}
               values={values}
               action={move}
-              onDone={() => done(values)}
+              onDone={({ doubted }) => done(values, doubted)}
               submit={`Move ${assembly.number}`}
               cancel={
                 <Button variant="outlined" onClick={() => setValues(null)}>

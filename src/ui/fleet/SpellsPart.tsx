@@ -44,7 +44,7 @@ export function SpellsPart({ spells, today, mayEdit, save, withdraw }: Props) {
         </p>
       )}
       <ul className="line-list">
-        {[...open, ...gone.slice(-3)].map((spell) => (
+        {[...open, ...gone.slice(-3).reverse()].map((spell) => (
           <li key={spell.id} className={spell.past ? 'receding' : undefined}>
             <PostMark
               state={spell.past ? 'done' : spell.kind === 'layUp' ? 'waiting' : 'planned'}

@@ -64,7 +64,6 @@ export function HoursChart({ points, doubts, corrected, events, spells, ahead, u
   const first = past[0]?.time ?? now
   const fan = ahead ? fanOf(ahead, past.at(-1)!, end) : []
   const top = fan.at(-1)?.band[1] ?? high
-  const limits = (ahead?.limits ?? []).filter((limit) => limit.hours <= top && Date.parse(limit.early) < end)
   // A reading ten times too big would flatten the line: it is drawn at the chart's edge.
   const ceiling = Math.max(top, high + Math.max((high - low) * 0.25, 5))
   const inside = (list: Value[]) =>
@@ -74,12 +73,18 @@ export function HoursChart({ points, doubts, corrected, events, spells, ahead, u
   const doubtful = inside(doubts)
   const ticks = niceTicks(low, doubtful.length > 0 || ahead ? ceiling : high)
   const floor = ticks[0] ?? 0
+  const limits = together(
+    (ahead?.limits ?? [])
+      .map((limit, index) => ({ ...limit, number: index + 1 }))
+      .filter((limit) => limit.hours <= top && Date.parse(limit.early) < end),
+    ((ticks.at(-1) ?? 1) - floor) / 16,
+  )
   const sentence = [
     `Hours from ${showNumber(Math.round(low))} to ${showNumber(Math.round(high))} ${unit} since ${showDay(isoDay(first), today)}, ${past.length} points`,
     doubtful.length > 0 && `${doubtful.length} in doubt`,
     ahead &&
       `by ${showDay(isoDay(end), today)} between ${showNumber(Math.round(fan.at(-1)!.band[0]))} and ${showNumber(Math.round(top))}`,
-    limits.length > 0 && `${limits.length} limits on the way`,
+    limits.length > 0 && `limits ${limits.map((limit) => limit.words).join(', ')} on the way`,
   ]
     .filter(Boolean)
     .join(', ')
@@ -138,19 +143,27 @@ export function HoursChart({ points, doubts, corrected, events, spells, ahead, u
                 key={`${kind} ${fromDay}`}
                 x1={x1}
                 x2={x2}
-                {...(kind === 'layUp'
-                  ? { fill: 'url(#chart-hatch)', fillOpacity: 0.6 }
-                  : { fill: 'var(--petrol-tint)', fillOpacity: 0.9 })}
+                fill="url(#chart-hatch)"
+                fillOpacity={0.6}
                 stroke="none"
+                {...(kind === 'job' ? { shape: JobBar } : {})}
                 label={{
                   value: kind === 'layUp' ? 'laid up' : what,
-                  position: 'insideBottom',
+                  position: kind === 'layUp' ? 'insideBottom' : 'insideBottomLeft',
+                  dy: kind === 'layUp' ? 0 : -8,
                   fontSize: 11,
                   fill: 'var(--ink)',
                 }}
               />
             ))}
-          {ahead && <ReferenceLine x={now} stroke="var(--oxide)" strokeWidth={1.5} />}
+          {ahead && (
+            <ReferenceLine
+              x={now}
+              stroke="var(--oxide)"
+              strokeWidth={1.5}
+              label={{ value: 'today', position: 'insideBottomRight', fontSize: 11, fill: 'var(--muted)' }}
+            />
+          )}
           {events
             .filter((event) => Date.parse(event.at) >= first)
             .map((event, index) => (
@@ -209,7 +222,7 @@ export function HoursChart({ points, doubts, corrected, events, spells, ahead, u
               />
             </>
           )}
-          {limits.map((limit, index) => (
+          {limits.map((limit) => (
             <ReferenceLine
               key={`${limit.key} line`}
               segment={[
@@ -219,7 +232,7 @@ export function HoursChart({ points, doubts, corrected, events, spells, ahead, u
               stroke="var(--ink)"
               strokeWidth={1}
               label={{
-                value: String(index + 1),
+                value: limit.words,
                 position: 'insideBottomLeft',
                 fontSize: 11,
                 fill: 'var(--ink)',
@@ -284,6 +297,20 @@ export function HoursChart({ points, doubts, corrected, events, spells, ahead, u
   )
 }
 
+/** Limits that lie too close to be drawn apart become one line with all their numbers: "2 to 5". */
+function together<Limit extends { hours: number; number: number }>(limits: Limit[], apart: number) {
+  const groups: Limit[][] = []
+  for (const limit of limits) {
+    const last = groups.at(-1)
+    if (last && limit.hours - last[0]!.hours < apart) last.push(limit)
+    else groups.push([limit])
+  }
+  return groups.map((group) => {
+    const [from, to] = [group[0]!, group.at(-1)!]
+    return { ...from, words: from === to ? String(from.number) : `${from.number} to ${to.number}` }
+  })
+}
+
 /** The fan from the last point on: expected hours, and the band around them. */
 function fanOf(ahead: ChartAhead, last: { time: number; hours: number }, end: number) {
   const days = Math.max(1, (end - last.time) / msPerDay)
@@ -328,6 +355,11 @@ function Lens({ x = 0, y = 0, width = 0, median }: Box & { median: number }) {
       <line x1={at} y1={y - 7} x2={at} y2={y + 7} stroke="var(--petrol)" strokeWidth="2" />
     </g>
   )
+}
+
+/** Days of a booked job: a solid bar on the floor of the chart. */
+function JobBar({ x = 0, y = 0, width = 0, height = 0 }: Box) {
+  return <rect x={x} y={y + height - 7} width={width} height={7} fill="var(--petrol)" />
 }
 
 function DoubtMark({ cx = 0, cy = 0 }: { cx?: number; cy?: number }) {

@@ -23,7 +23,7 @@ export function RoundSide({ row, round, today }: Props) {
   return (
     <aside className="round-side stack">
       {row && <Usage row={row} today={today} instant={round.instant()} />}
-      <Part title="What this round moves" aside="limits at present use">
+      <Part title="What this round moves" aside="days as likely as not">
         {round.moves.length === 0 && <p className="second">No due day has moved yet.</p>}
         <ul className="line-list">
           {round.moves.map((move, index) => (
