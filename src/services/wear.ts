@@ -3,10 +3,8 @@ import { v7 as uuid } from 'uuid'
 import { addDays, daysBetween, showDay } from '@/core/calendar'
 import {
   dueDays,
-  forecastUsage,
   usageSinceTakeOver,
   type CountedStretch,
-  type CumulativeLine,
   type KnownAhead,
   type UsageForecast,
 } from '@/core/hours'
@@ -45,6 +43,7 @@ import { recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
 import { dayOf, instantOf } from './days'
+import { forecastOf } from './forecasts'
 import { groupBy } from './group'
 import { loadKnown } from './spells'
 
@@ -178,15 +177,10 @@ function clocksOf(facts: Facts) {
 /** The use to come of the meter that counts an assembly now, and its share of it; null on the shelf. */
 type UseToCome = { forecast: UsageForecast; share: number }
 
-// One meter counts several pumps: its forecast is made once. Thrown away with the line it was made from.
-const forecasts = new WeakMap<CumulativeLine, UsageForecast | null>()
-
 function comingUse(facts: Facts): UseToCome | null {
   const now = facts.stretches.at(-1)
   if (!now || now.to !== null || now.share <= 0) return null
-  if (!forecasts.has(now.line))
-    forecasts.set(now.line, forecastUsage(now.line, facts.today, facts.knownOf(now.meterId)))
-  const forecast = forecasts.get(now.line)
+  const forecast = forecastOf(now.meterId, now.line, facts.today, facts.knownOf(now.meterId))
   return forecast ? { forecast, share: now.share } : null
 }
 

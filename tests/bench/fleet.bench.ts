@@ -51,6 +51,7 @@ async function main() {
   const lifeRows = 'SELECT * FROM lives'
   await measure('bare driver: read all lives', () => database().query(lifeRows, { raw: true }))
   await measure('the clocks of every position', () => listWear(actor))
+  await measure('the same again, forecasts kept', () => listWear(actor))
   await measure('open one machine', () => getMachine(actor, 'M-7'))
   await measure('record one reading', () =>
     recordReading(actor, {

@@ -261,7 +261,7 @@ test('a meter that counts a pump is not retired; one that counts nothing is, and
   await person.sees('still counts')
   await person.press('Leave it as it is')
   await person.press('Add meter')
-  await person.type('Counts', 'Spare meter')
+  await person.type('Meter name', 'Spare meter')
   await person.press('Add meter', '[role=dialog]')
   await person.sees('The meter is added.')
   await person.sees('Spare meter')

@@ -4,7 +4,9 @@ import {
   dayNumberAt,
   evenPattern,
   isLaidUp,
+  laidUpDays,
   laidUpTrace,
+  type LaidUpDays,
   monthOf,
   patternOfUse,
   weekdayOf,
@@ -95,9 +97,10 @@ export function forecastUsage(
   const offset = known.offsetDays ?? 0
   if (dayNumberAt(last.at, offset) - dayNumberAt(first.at, offset) < 2 * week) return null
   const best = bestOf(line, known.layUps, offset)
-  if (!best || best.level <= 0) return null
-  const { pattern, weeks, level, halfLife } = best
-  const spreads = horizons.map((horizon) => spreadAt(weeks, horizon, level, halfLife))
+  if (!best || best.levels.at(-1)! <= 0) return null
+  const { pattern, weeks, levels, halfLife } = best
+  const level = levels.at(-1)!
+  const spreads = horizons.map((horizon) => spreadAt(weeks, levels, horizon))
   const start = dayNumberAt(last.at, offset)
   const future = daysAhead(start, pattern, known)
   const meanAt = ({ even, booked }: Ahead) => (level * even) / week + booked
@@ -156,18 +159,18 @@ export function dueDays(
   return { early: day(0.1), median: day(0.5), late: day(0.9) }
 }
 
-type Fit = { pattern: UsePattern; weeks: number[]; level: number; halfLife: number; miss: number }
+/** `levels[n]` is what the weeks before week n say of the ones to come. */
+type Fit = { pattern: UsePattern; weeks: number[]; levels: number[]; halfLife: number; miss: number }
 
 /** The pattern and memory that missed least in the meter's own past: with weekdays and months, or without months. */
 function bestOf(line: UsedLine, layUps: LayUp[], offset: number): Fit | null {
   const full = patternOfUse(line, layUps, offset)
+  const standing = laidUpDays(layUps)
   const seasonal = full.months.some((factor) => Math.abs(factor - 1) > 0.02)
   const candidates = [{ ...full, months: evenPattern.months }, ...(seasonal ? [full] : [])]
   const fits = candidates.flatMap((pattern): Fit[] => {
-    const weeks = evenWeeks(line, pattern, layUps, offset)
-    if (weeks.length < 2) return []
-    const { halfLife, miss } = bestHalfLife(weeks)
-    return [{ pattern, weeks, level: levelAt(weeks, weeks.length, halfLife), halfLife, miss }]
+    const weeks = evenWeeks(line, pattern, standing, offset)
+    return weeks.length < 2 ? [] : [{ pattern, weeks, ...bestMemory(weeks) }]
   })
   const [plain, season] = fits
   if (!plain || !season) return plain ?? null
@@ -175,13 +178,13 @@ function bestOf(line: UsedLine, layUps: LayUp[], offset: number): Fit | null {
 }
 
 /** How much of an average day a day is. */
-function evenShare(day: number, pattern: UsePattern, layUps: LayUp[], laidUp: number): number {
-  if (layUps.length > 0 && isLaidUp(layUps, day)) return laidUp
+function evenShare(day: number, pattern: UsePattern, standing: LaidUpDays, laidUp: number): number {
+  if (standing.length > 0 && isLaidUp(standing, day)) return laidUp
   return pattern.weekdays[weekdayOf(day)]! * pattern.months[monthOf(day)]!
 }
 
 /** Hours of each whole week of even days back from the newest point, oldest first; at most three years. */
-function evenWeeks(line: UsedLine, pattern: UsePattern, layUps: LayUp[], offset: number): number[] {
+function evenWeeks(line: UsedLine, pattern: UsePattern, standing: LaidUpDays, offset: number): number[] {
   const end = dayNumberAt(line.points.at(-1)!.at, offset)
   const points = line.points.filter((point) => dayNumberAt(point.at, offset) >= end - 156 * week)
   const marks: { even: number; hours: number }[] = []
@@ -191,7 +194,7 @@ function evenWeeks(line: UsedLine, pattern: UsePattern, layUps: LayUp[], offset:
       const to = dayNumberAt(point.at, offset)
       for (let from = dayNumberAt(points[index - 1]!.at, offset); from < to;) {
         const next = Math.min(Math.floor(from) + 1, to)
-        even += (next - from) * evenShare(Math.floor(from), pattern, layUps, laidUpTrace)
+        even += (next - from) * evenShare(Math.floor(from), pattern, standing, laidUpTrace)
         from = next
       }
     }
@@ -216,6 +219,7 @@ type Ahead = { even: number; booked: number }
 /** Even days and booked hours within so many days from an instant; worked out as far as it is asked. */
 function daysAhead(start: number, pattern: UsePattern, known: KnownAhead): (days: number) => Ahead {
   const firstDay = Math.floor(start)
+  const standing = laidUpDays(known.layUps)
   const jobs = known.bookings.map((job) => ({ ...job, first: dayNumber(job.from), last: dayNumber(job.to) }))
   // What each day adds is summed up to its end; the first day counts only for what is left of it.
   const sums: Ahead[] = []
@@ -226,9 +230,9 @@ function daysAhead(start: number, pattern: UsePattern, known: KnownAhead): (days
       const left = sums.length === 0 ? firstDay + 1 - start : 1
       const job = jobs.find((each) => day >= each.first && day <= each.last)
       sums.push(
-        job && !isLaidUp(known.layUps, day)
+        job && !isLaidUp(standing, day)
           ? { even: before.even, booked: before.booked + left * job.hoursPerDay }
-          : { even: before.even + left * evenShare(day, pattern, known.layUps, 0), booked: before.booked },
+          : { even: before.even + left * evenShare(day, pattern, standing, 0), booked: before.booked },
       )
     }
     return sums[index]!
@@ -263,88 +267,92 @@ function restsOn(line: UsedLine, halfLife: number, end: number, offset: number) 
 }
 
 /** The memory whose level missed the next four and twelve weeks least, in this meter's own past; eight weeks at first. */
-function bestHalfLife(weeks: number[]): { halfLife: number; miss: number } {
-  const misses = halfLives.map((halfLife) => {
-    let sum = 0
+function bestMemory(weeks: number[]): Pick<Fit, 'levels' | 'halfLife' | 'miss'> {
+  const sums = sumsOf(weeks)
+  const starts = changesIn(weeks, sums)
+  const tried = halfLives.map((halfLife) => {
+    const levels = levelsOf(weeks, sums, starts, halfLife)
+    let miss = 0
     let looks = 0
     for (const horizon of [4, 12])
       for (let at = 6; at + horizon <= weeks.length; at += 1) {
-        const then = levelAt(weeks, at, halfLife)
-        let hours = 0
-        for (let index = at; index < at + horizon; index += 1) hours += weeks[index]!
-        sum += Math.abs(hours / horizon - then)
+        miss += Math.abs((sums[at + horizon]! - sums[at]!) / horizon - levels[at]!)
         looks += 1
       }
-    return looks < 8 ? Infinity : sum / looks
+    return { levels, halfLife, miss: looks < 8 ? Infinity : miss / looks }
   })
-  const least = Math.min(...misses)
-  if (least === Infinity) return { halfLife: 8, miss: least }
+  const least = Math.min(...tried.map(({ miss }) => miss))
+  if (least === Infinity) return tried.find(({ halfLife }) => halfLife === 8)!
   // Of memories that missed about alike the longest is the calmest.
-  const halfLife = halfLives.findLast((_, index) => misses[index]! <= least * 1.05 + 1e-6)!
-  return { halfLife, miss: least }
+  return { ...tried.findLast(({ miss }) => miss <= least * 1.05 + 1e-6)!, miss: least }
 }
 
-/** The level before week `until`: exponentially weighted, recent weeks more, none before a change of level. */
-function levelAt(weeks: number[], until: number, halfLifeWeeks: number): number {
-  let sum = 0
-  let weights = 0
-  const start = changedAt(weeks, until)
-  for (let index = start; index < until; index += 1) {
-    const weight = 2 ** (-(until - 1 - index) / halfLifeWeeks)
-    sum += weight * weeks[index]!
-    weights += weight
-  }
-  if (weights === 0) return 0
-  // What stands still today is not laid up for ever: the year as a whole keeps a say.
-  const year = meanOf(weeks.slice(Math.max(start, until - 52), until))
-  return (1 - yearShare) * (sum / weights) + yearShare * year
+/** `sums[n]` is the sum of the first n of a list. */
+function sumsOf(list: number[]): number[] {
+  const sums = [0]
+  for (const each of list) sums.push(sums.at(-1)! + each)
+  return sums
 }
-
-const changes = new WeakMap<number[], Map<number, number>>()
 
 /**
- * The week before `until` from which on the machine is used at another level than before: the split of
- * the last 60 weeks whose means differ most for their scatter (Student's t), where that is past 4; else 0.
+ * For each week the week from which on the machine is used at another level than before it: the split
+ * of its last 60 weeks whose means differ most for their scatter (Student's t), where that is past 4;
+ * else 0.
  */
-function changedAt(weeks: number[], until: number): number {
-  const own = changes.get(weeks) ?? new Map<number, number>()
-  changes.set(weeks, own)
-  const found = own.get(until)
-  if (found !== undefined) return found
-  const oldest = Math.max(0, until - 60)
-  let best = { at: 0, t: 4 }
-  for (let at = until - 3; at >= oldest + 4; at -= 1) {
-    const before = weeks.slice(Math.max(oldest, at - 26), at)
-    const after = weeks.slice(at, until)
-    const [was, is] = [meanOf(before), meanOf(after)]
-    const squares = [...before.map((each) => each - was), ...after.map((each) => each - is)]
-    const scatter = squares.reduce((sum, each) => sum + each ** 2, 0) / (squares.length - 2)
-    // Weeks that are all alike would make any difference look certain.
-    const variance = scatter + (0.05 * (was + is)) ** 2
-    const t = Math.abs(is - was) / Math.sqrt(variance * (1 / before.length + 1 / after.length))
-    if (t > best.t) best = { at, t }
-  }
-  own.set(until, best.at)
-  return best.at
+function changesIn(weeks: number[], sums: number[]): number[] {
+  const squares = sumsOf(weeks.map((each) => each ** 2))
+  return Array.from({ length: weeks.length + 1 }, (_, until) => {
+    const oldest = Math.max(0, until - 60)
+    let best = { at: 0, t: 4 }
+    for (let at = until - 3; at >= oldest + 4; at -= 1) {
+      const from = Math.max(oldest, at - 26)
+      const [before, after] = [at - from, until - at]
+      const [was, is] = [(sums[at]! - sums[from]!) / before, (sums[until]! - sums[at]!) / after]
+      const scatter = squares[until]! - squares[from]! - before * was ** 2 - after * is ** 2
+      // Weeks that are all alike would make any difference look certain.
+      const variance = Math.max(0, scatter) / (before + after - 2) + (0.05 * (was + is)) ** 2
+      const t = Math.abs(is - was) / Math.sqrt(variance * (1 / before + 1 / after))
+      if (t > best.t) best = { at, t }
+    }
+    return best.at
+  })
 }
 
-const meanOf = (list: number[]) => list.reduce((sum, each) => sum + each, 0) / list.length
+/** The level before each week: exponentially weighted, recent weeks more, none before a change of level. */
+function levelsOf(weeks: number[], sums: number[], starts: number[], halfLife: number): number[] {
+  const weights = weeks.map((_, index) => 2 ** (-index / halfLife))
+  return Array.from({ length: weeks.length + 1 }, (_, until) => {
+    if (until === 0) return 0
+    const start = starts[until]!
+    let sum = 0
+    let all = 0
+    for (let index = start; index < until; index += 1) {
+      const weight = weights[until - 1 - index]!
+      sum += weight * weeks[index]!
+      all += weight
+    }
+    // What stands still today is not laid up for ever: the year as a whole keeps a say.
+    const from = Math.max(start, until - 52)
+    const year = (sums[until]! - sums[from]!) / (until - from)
+    return (1 - yearShare) * (sum / all) + yearShare * year
+  })
+}
 
 /**
  * The mean squared miss of the level against the sum of the next `horizon` weeks in the meter's own
- * past, relative to the level of the time, blended with an assumption worth four such looks.
+ * past, blended with an assumption worth four such looks.
  */
-function spreadAt(weeks: number[], horizon: number, level: number, halfLife: number): number {
+function spreadAt(weeks: number[], levels: number[], horizon: number): number {
+  const level = levels.at(-1)!
   const assumed = (0.45 * level) ** 2 * horizon + (0.2 * level * horizon) ** 2
+  const sums = sumsOf(weeks)
   let squares = 4 * assumed
   let looks = 4
   for (let at = 4; at + horizon <= weeks.length; at += 1) {
-    const then = levelAt(weeks, at, halfLife)
-    let sum = 0
-    for (let index = at; index < at + horizon; index += 1) sum += weeks[index]!
+    const sum = sums[at + horizon]! - sums[at]!
     // Looks that overlap say less each.
     const weight = 1 / Math.sqrt(horizon)
-    squares += weight * (sum - horizon * then) ** 2
+    squares += weight * (sum - horizon * levels[at]!) ** 2
     looks += weight
   }
   return squares / looks

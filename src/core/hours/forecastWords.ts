@@ -21,14 +21,14 @@ export function forecastWords(forecast: UsageForecast, unit: string, share = 1):
     `${count(rests.readings, 'reading')} in ${count(rests.weeks, 'week')}`,
     `about ${amount}\u00a0${unit} a week`,
     weekend < 0.35 * weekdays ? 'little at weekends' : weekend > 1.5 * weekdays ? 'mostly at weekends' : null,
-    monthWords(pattern.months, (factor) => factor < quiet, 'quiet in'),
-    monthWords(pattern.months, (factor) => factor > busy, 'busy in'),
+    monthWords(pattern.months, (factor) => factor < quiet, 'quiet'),
+    monthWords(pattern.months, (factor) => factor > busy, 'busy'),
   ]
     .filter(Boolean)
     .join(', ')
 }
 
-/** Months that stand out, neighbours as a stretch: "quiet in December to February". */
+/** Months that stand out, neighbours as a stretch: "quiet from December to February". */
 function monthWords(months: number[], stands: (factor: number) => boolean, words: string): string | null {
   const out = months.map(stands)
   if (!out.includes(true) || !out.includes(false)) return null
@@ -37,7 +37,7 @@ function monthWords(months: number[], stands: (factor: number) => boolean, words
     let length = 1
     while (out[(index + length) % 12]) length += 1
     const last = monthNames[(index + length - 1) % 12]
-    return [length === 1 ? monthNames[index]! : `${monthNames[index]} to ${last}`]
+    return [length === 1 ? `in ${monthNames[index]}` : `from ${monthNames[index]} to ${last}`]
   })
   return `${words} ${stretches.join(' and ')}`
 }

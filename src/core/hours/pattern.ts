@@ -1,4 +1,4 @@
-import { daysBetweenInstants } from '../calendar'
+import { dayNumber, daysBetweenInstants } from '../calendar'
 import type { CumulativePoint } from './cumulative'
 
 /** Days on which a machine is known to stand; `to` null means until further notice. Both ends stand. */
@@ -26,16 +26,33 @@ const rounds = 12
 
 /** Monday is 0; 1970-01-01, day number 0, was a Thursday. */
 export const weekdayOf = (dayNumber: number) => (((dayNumber + 3) % 7) + 7) % 7
-export const monthOf = (dayNumber: number) => new Date(dayNumber * 86_400_000).getUTCMonth()
+
+/** January is 0. Days are counted from 1 March of year 0, so that the leap day ends a year (a date object costs far more). */
+export function monthOf(dayNumber: number): number {
+  const day = dayNumber + 719_468
+  const inEra = day - Math.floor(day / 146_097) * 146_097
+  const year = Math.floor(
+    (inEra - Math.floor(inEra / 1460) + Math.floor(inEra / 36_524) - Math.floor(inEra / 146_096)) / 365,
+  )
+  const inYear = inEra - (365 * year + Math.floor(year / 4) - Math.floor(year / 100))
+  const fromMarch = Math.floor((5 * inYear + 2) / 153)
+  return (fromMarch + 2) % 12
+}
 
 export const dayNumberAt = (at: string, offsetDays: number) => Date.parse(at) / 86_400_000 + offsetDays
 
-export function isLaidUp(layUps: LayUp[], dayNumber: number): boolean {
-  return layUps.some(
-    ({ from, to }) =>
-      dayNumber >= Date.parse(from) / 86_400_000 && (to === null || dayNumber <= Date.parse(to) / 86_400_000),
-  )
+/** Lay-ups as day numbers, first and last; asked for every day of a history, they are read once. */
+export type LaidUpDays = { first: number; last: number }[]
+
+export function laidUpDays(layUps: LayUp[]): LaidUpDays {
+  return layUps.map(({ from, to }) => ({
+    first: dayNumber(from),
+    last: to === null ? Infinity : dayNumber(to),
+  }))
 }
+
+export const isLaidUp = (days: LaidUpDays, day: number) =>
+  days.some(({ first, last }) => day >= first && day <= last)
 
 /**
  * Learns how use is spread over weekdays and months from readings that lie one or more days apart.
@@ -65,12 +82,29 @@ export function patternOfUse(
   const count = Math.floor(times.at(-1)!) - firstDay + 1
   const weekday = Array.from({ length: count }, (_, index) => weekdayOf(firstDay + index))
   const month = Array.from({ length: count }, (_, index) => monthOf(firstDay + index))
-  const open = Array.from({ length: count }, (_, index) => (isLaidUp(layUps, firstDay + index) ? 0 : 1))
+  const standing = laidUpDays(layUps)
+  const open = Array.from({ length: count }, (_, index) => (isLaidUp(standing, firstDay + index) ? 0 : 1))
   const openDays = open.reduce((sum: number, each) => sum + each, 0)
   const total = points.at(-1)!.hours - points[0]!.hours
   if (total <= 0 || openDays < 14) return evenPattern
   const rate = total / openDays
   const learnsMonths = times.at(-1)! - times[0]! >= wholeYearDays
+  // Each gap's open days and how much of each lies in it, laid out once for all rounds.
+  const at: number[] = []
+  const widths: number[] = []
+  const gaps: { used: number; start: number; end: number }[] = []
+  for (let index = 1; index < points.length; index += 1) {
+    const [from, to] = [times[index - 1]!, times[index]!]
+    const start = at.length
+    for (let day = Math.floor(from); day < to; day += 1) {
+      const width = Math.min(day + 1, to) - Math.max(day, from)
+      if (width <= 0 || !open[day - firstDay]) continue
+      at.push(day - firstDay)
+      widths.push(width)
+    }
+    if (at.length > start)
+      gaps.push({ used: points[index]!.hours - points[index - 1]!.hours, start, end: at.length })
+  }
   let weekdays: number[] = Array(7).fill(1)
   let months: number[] = Array(12).fill(1)
   for (let round = 0; round < rounds; round += 1) {
@@ -78,29 +112,19 @@ export function patternOfUse(
     const weekdayExpected = Array(7).fill(0)
     const monthGot = Array(12).fill(0)
     const monthExpected = Array(12).fill(0)
-    for (let index = 1; index < points.length; index += 1) {
-      const from = times[index - 1]!
-      const to = times[index]!
-      const used = points[index]!.hours - points[index - 1]!.hours
-      if (to <= from) continue
-      const days: { at: number; width: number }[] = []
+    for (const { used, start, end } of gaps) {
       let expected = 0
-      for (let day = Math.floor(from); day < to; day += 1) {
-        const at = day - firstDay
-        const width = Math.min(day + 1, to) - Math.max(day, from)
-        if (width <= 0 || !open[at]) continue
-        days.push({ at, width })
-        expected += width * weekdays[weekday[at]!]! * months[month[at]!]!
-      }
-      if (expected <= 0) continue
-      for (const { at, width } of days) {
-        const d = weekday[at]!
-        const m = month[at]!
-        const share = (used * width * weekdays[d]! * months[m]!) / expected
+      for (let index = start; index < end; index += 1)
+        expected += widths[index]! * weekdays[weekday[at[index]!]!]! * months[month[at[index]!]!]!
+      const perExpected = used / expected
+      for (let index = start; index < end; index += 1) {
+        const d = weekday[at[index]!]!
+        const m = month[at[index]!]!
+        const share = perExpected * widths[index]! * weekdays[d]! * months[m]!
         weekdayGot[d] += share
-        weekdayExpected[d] += rate * width * months[m]!
+        weekdayExpected[d] += rate * widths[index]! * months[m]!
         monthGot[m] += share
-        monthExpected[m] += rate * width * weekdays[d]!
+        monthExpected[m] += rate * widths[index]! * weekdays[d]!
       }
     }
     const believed = (got: number, expected: number, doubt: number) => (got + doubt) / (expected + doubt)

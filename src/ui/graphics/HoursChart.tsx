@@ -76,7 +76,7 @@ export function HoursChart({ points, doubts, corrected, events, spells, ahead, u
   const limits = together(
     (ahead?.limits ?? [])
       .map((limit, index) => ({ ...limit, number: index + 1 }))
-      .filter((limit) => limit.hours <= top && Date.parse(limit.early) < end),
+      .filter((limit) => limit.hours <= top && Date.parse(limit.median) < end),
     ((ticks.at(-1) ?? 1) - floor) / 16,
   )
   const sentence = [
@@ -297,7 +297,7 @@ export function HoursChart({ points, doubts, corrected, events, spells, ahead, u
   )
 }
 
-/** Limits that lie too close to be drawn apart become one line with all their numbers: "2 to 5". */
+/** Limits that lie too close to be drawn apart become one line with all their numbers: "2–5". */
 function together<Limit extends { hours: number; number: number }>(limits: Limit[], apart: number) {
   const groups: Limit[][] = []
   for (const limit of limits) {
@@ -307,7 +307,7 @@ function together<Limit extends { hours: number; number: number }>(limits: Limit
   }
   return groups.map((group) => {
     const [from, to] = [group[0]!, group.at(-1)!]
-    return { ...from, words: from === to ? String(from.number) : `${from.number} to ${to.number}` }
+    return { ...from, words: from === to ? String(from.number) : `${from.number}–${to.number}` }
   })
 }
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { cumulativeHours, dueDays, forecastUsage, forecastWords, patternOfUse } from '@/core/hours'
+import { monthOf, weekdayOf } from '@/core/hours/pattern'
 
 const today = '2026-12-31'
 const day = (index: number) => new Date(Date.UTC(2026, 0, 1 + index)).toISOString()
@@ -156,4 +157,12 @@ test('a quiet January is learned in the second year, and said in words', () => {
     /readings in \d+ weeks, about 2\d\u00a0h a week, quiet in January$/,
   )
   expect(forecastWords(forecast, 'h', 0.5)).toContain('about 14\u00a0h a week')
+})
+
+test('months and weekdays of day numbers are those of the calendar', () => {
+  for (let number = -40_000; number < 60_000; number += 7) {
+    const date = new Date(number * 86_400_000)
+    expect(monthOf(number)).toBe(date.getUTCMonth())
+    expect(weekdayOf(number)).toBe((date.getUTCDay() + 6) % 7)
+  }
 })
