@@ -8,12 +8,22 @@ export type CompanyRow = {
   timeZone: string
   currency: string
   units: UnitPreferences
+  noticeDays: number
   createdAt: string
   version: number
 }
 
 export const companies = table<CompanyRow>(
   'companies',
-  { id, name: text, timeZone: text, currency: text, units: json, createdAt: text, version: whole },
+  {
+    id,
+    name: text,
+    timeZone: text,
+    currency: text,
+    units: json,
+    noticeDays: whole,
+    createdAt: text,
+    version: whole,
+  },
   ['units'],
 )

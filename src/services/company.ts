@@ -17,6 +17,7 @@ export type Company = {
   timeZone: string
   currency: string
   units: UnitPreferences
+  noticeDays: number
   version: number
 }
 

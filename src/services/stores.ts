@@ -39,7 +39,7 @@ import { groupBy } from './group'
 type Stocked = { row: PartRow; stock: PartStock }
 
 /** Every part with its stock, from three queries. */
-async function loadStock(ids?: string[]): Promise<Stocked[]> {
+export async function loadStock(ids?: string[]): Promise<Stocked[]> {
   const which = ids ? { partId: ids } : {}
   const [rows, lotRows, movementRows, company] = await Promise.all([
     parts.all(ids ? { id: ids } : {}, [['number', 'ASC']]),

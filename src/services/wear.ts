@@ -1,12 +1,10 @@
 import 'server-only'
 import { v7 as uuid } from 'uuid'
-import { addDays, daysBetween, showDay } from '@/core/calendar'
+import { daysBetween, showDay } from '@/core/calendar'
 import {
-  dueDays,
   usageSinceTakeOver,
   type CountedStretch,
   type KnownAhead,
-  type UsageForecast,
 } from '@/core/hours'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
@@ -21,14 +19,19 @@ import {
 } from '@/core/pump'
 import {
   clockOf,
+  dueOf,
+  ruledLimit,
+  sortsOf,
   clockStartSchema,
   positionsOf,
   renewalSchema,
   taskClocks,
   type ClockStartInput,
   type RenewalInput,
+  type ComingUse,
   type Since,
   type TaskClock,
+  type WearRules,
 } from '@/core/wear'
 import type { ClockView, PositionView, WearView } from '@/core/wear/views'
 import { write } from '@/db'
@@ -45,11 +48,21 @@ import { ourCompany, present } from './company'
 import { dayOf, instantOf } from './days'
 import { forecastOf } from './forecasts'
 import { groupBy } from './group'
+import { loadLead, type Lead } from './lead'
 import { loadKnown } from './spells'
+import { loadRules } from './wearRulesLoading'
 
 /** The clocks of every pump in service whose model is published: worst pump first. */
 export async function listWear(_actor: Actor): Promise<WearView[]> {
   return loadWear()
+}
+
+/** The clocks of some pumps as they would stand under other rules; for what shows a change before it is saved. */
+export async function listWearBy(
+  ids: string[],
+  rulesOf: (assemblyId: string) => WearRules,
+): Promise<WearView[]> {
+  return loadWear(ids, rulesOf)
 }
 
 /** The clocks of one pump, or null where its model has no published data. */
@@ -62,7 +75,7 @@ export async function listWearOf(ids: string[]): Promise<WearView[]> {
   return ids.length === 0 ? [] : loadWear(ids)
 }
 
-async function loadWear(ids?: string[]): Promise<WearView[]> {
+async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRules): Promise<WearView[]> {
   const company = await ourCompany()
   const [rows, versions, lifeRows, machineRows, doneRows, counting] = await Promise.all([
     assemblies.all({ retiredOn: null, ...(ids ? { id: ids } : {}) }, [['number', 'ASC']]),
@@ -72,7 +85,11 @@ async function loadWear(ids?: string[]): Promise<WearView[]> {
     taskRecords.all({ status: 'active', ...(ids ? { assemblyId: ids } : {}) }, [['at', 'ASC']]),
     loadCounting(ids),
   ])
-  const known = await loadKnown(undefined, counting.lines)
+  const [known, rules, lead] = await Promise.all([
+    loadKnown(undefined, counting.lines),
+    rulesOf ?? loadRules(ids),
+    loadLead(),
+  ])
   const versionOf = new Map(versions.map((version) => [version.id, version]))
   const machineOf = new Map(machineRows.map((machine) => [machine.id, machine]))
   const livesOf = groupBy(lifeRows, (life) => life.assemblyId)
@@ -87,6 +104,9 @@ async function loadWear(ids?: string[]): Promise<WearView[]> {
     const facts = {
       row,
       model: version.data,
+      rules: rules(row.id),
+      lead: (task: string, positions: string[]) => lead(version, task, positions),
+      noticeDays: company.noticeDays,
       own: livesOf.get(row.id) ?? [],
       done: doneOf.get(row.id) ?? [],
       stretches,
@@ -134,6 +154,9 @@ async function loadWear(ids?: string[]): Promise<WearView[]> {
 type Facts = {
   row: AssemblyRow
   model: PumpModel
+  rules: WearRules
+  lead: (task: string, positions: string[]) => Lead
+  noticeDays: number
   own: LifeRow[]
   done: TaskRecordRow[]
   stretches: (CountedStretch & { meterId: string })[]
@@ -171,42 +194,33 @@ function clocksOf(facts: Facts) {
     }
   const record = { usage: usageAt(facts, facts.instant), today: facts.today, lives: present, done }
   const use = comingUse(facts)
-  return { record, clocks: taskClocks(facts.model, record).map((item) => asView(item, facts.today, use)) }
+  return {
+    record,
+    clocks: taskClocks(facts.model, record, facts.rules).map((item) => asView(item, facts, use)),
+  }
 }
 
-/** The use to come of the meter that counts an assembly now, and its share of it; null on the shelf. */
-type UseToCome = { forecast: UsageForecast; share: number }
-
-function comingUse(facts: Facts): UseToCome | null {
+/** The use to come of an assembly, in its own hours; null on the shelf. */
+function comingUse(facts: Facts): ComingUse | null {
   const now = facts.stretches.at(-1)
   if (!now || now.to !== null || now.share <= 0) return null
+  const { share } = now
   const forecast = forecastOf(now.meterId, now.line, facts.today, facts.knownOf(now.meterId))
-  return forecast ? { forecast, share: now.share } : null
-}
-
-/** When a limit is reached, by hours or by days, whichever comes first: the middle, and 10 to 90 %. */
-function limitDays(
-  clock: TaskClock['clock'],
-  today: string,
-  use: UseToCome | null,
-): { aboutDay: string | null; band: ClockView['band'] } {
-  const byDays = clock.daysLeft === null ? null : addDays(today, clock.daysLeft)
-  const byHours =
-    clock.hoursLeft === null || use === null ? null : dueDays(use.forecast, clock.hoursLeft / use.share)
-  const first = (...days: (string | null | undefined)[]) =>
-    days.filter((day): day is string => Boolean(day)).sort()[0] ?? null
-  const aboutDay = first(byHours?.median, byDays)
-  const early = first(byHours?.early, byDays)
-  // Where hours may never get there, the days do; where neither does, the band has no end.
-  const late = first(byHours?.late, byDays)
-  return { aboutDay, band: early === null ? null : { early, late } }
+  return (
+    forecast && {
+      dayReaching: (hours, probability) => forecast.dayReaching(hours / share, probability),
+      perDay: (forecast.weekly / 7) * share,
+    }
+  )
 }
 
 function asView(
-  { task, positions, where, clock, assumed }: TaskClock,
-  today: string,
-  use: UseToCome | null,
+  { task, ruled, positions, where, clock, assumed }: TaskClock,
+  facts: Facts,
+  use: ComingUse | null,
 ): ClockView {
+  const lead = facts.lead(task.key, positions)
+  const due = dueOf(clock, ruled.tolerance, facts.today, use, lead.days, facts.noticeDays)
   return {
     task: task.key,
     name: task.name,
@@ -220,10 +234,20 @@ function asView(
     daysUsed: clock.daysUsed,
     hoursLimit: clock.hoursLimit,
     daysLimit: clock.daysLimit,
-    early: task.tolerance.early,
-    late: task.tolerance.late,
+    early: ruled.tolerance.early,
+    late: ruled.tolerance.late,
+    statedHours: ruled.stated.hours,
+    factor: ruled.factor,
+    duties: ruled.duties,
+    overrideReason: ruled.overrideReason,
     assumed,
-    ...limitDays(clock, today, use),
+    aboutDay: due.dueDay,
+    firstBy: due.firstBy,
+    band: due.band,
+    window: due.window,
+    lastResponsibleDay: due.lastResponsibleDay,
+    lead,
+    noticeDays: facts.noticeDays,
   }
 }
 
@@ -242,27 +266,28 @@ function gridOf(facts: Facts, present: Record<PositionKey, Since>): Pick<WearVie
           const task = model.tasks.find(
             (each) => each.kind === 'renew' && each.positions.includes(position.key),
           )
+          const ruled = task && ruledLimit(task, sortsOf(model, task), facts.rules)
           const cells = instancesOf(model, position).flatMap((key): PositionView[] => {
             const since = present[key]
-            if (!since || !task) return []
+            if (!since || !task || !ruled) return []
             const used = {
               hours: Math.max(0, usageAt(facts, facts.instant) - since.usage),
               days: daysBetween(since.day, facts.today),
             }
-            const clock = clockOf(used, task.limit, task.tolerance, since.first)
+            const clock = clockOf(used, ruled.limit, ruled.tolerance, since.first)
             return [
               {
                 position: key,
                 used: used.hours,
                 limit: clock.hoursLimit,
                 state: clock.state,
-                early: task.tolerance.early,
+                early: ruled.tolerance.early,
                 assumed: since.assumed,
-                was: reachedBefore(facts, key, task.limit.hours, task.tolerance.early),
+                was: reachedBefore(facts, key, ruled.limit.hours, ruled.tolerance.early),
               },
             ]
           })
-          return { key: position.key, name: position.name, limit: task?.limit.hours ?? null, cells }
+          return { key: position.key, name: position.name, limit: ruled?.limit.hours ?? null, cells }
         }),
     }))
     .filter((zone) => zone.rows.length > 0)

@@ -35,6 +35,9 @@ export async function lineSays(person: Person, number: string, words: string): P
 
 /** What the machine at hand is expected to show, from its row. */
 export async function expected(person: Person, number: string): Promise<{ low: number; high: number }> {
-  const [, low, high] = (await line(person, number)).match(/expect ([\d ]+\.?\d*) to ([\d ]+\.?\d*)/)!
+  const says = await line(person, number)
+  const found = says.match(/expect ([\d ]+\.?\d*) to ([\d ]+\.?\d*)/)
+  if (!found) throw new Error(`${number} expects nothing: ${says}`)
+  const [, low, high] = found
   return { low: Number(low!.replaceAll(' ', '')), high: Number(high!.replaceAll(' ', '')) }
 }

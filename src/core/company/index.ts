@@ -9,6 +9,8 @@ export type CompanyInput = {
   timeZone: string
   currency: string
   units: UnitPreferences
+  /** Days a crew wants to know beforehand that a machine comes in. */
+  noticeDays?: number
 }
 
 /** An IANA time zone this machine knows, such as `Europe/Dublin`. */
@@ -30,6 +32,12 @@ const companyFields = {
     .default('EUR')
     .messages({ 'string.pattern.base': 'Enter a currency code of three letters, such as EUR.' }),
   units: unitPreferencesSchema.required(),
+  noticeDays: Joi.number()
+    .integer()
+    .min(0)
+    .max(60)
+    .default(2)
+    .messages({ 'number.min': 'Enter 0 to 60 days.', 'number.max': 'Enter 0 to 60 days.' }),
 }
 
 export const companySchema = Joi.object<CompanyInput>({ version: version().required(), ...companyFields })

@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { unitsOf } from '../units'
-import { orientationFaces, orientationTowards, type PumpModel } from './types'
+import { orientationFaces, orientationTowards, positionSorts, type PumpModel } from './types'
 
 const key = () =>
   Joi.string()
@@ -138,6 +138,9 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
       key: key().required(),
       name: text(80).required(),
       zone: key().required(),
+      sort: Joi.string()
+        .valid(...positionSorts)
+        .default('other'),
       repeat: optionalKey(),
       part: optionalKey(),
       pieces: positive().default(1),

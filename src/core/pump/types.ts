@@ -31,11 +31,16 @@ export type PumpModel = {
 
 export type Repeat = { key: string; name: string; count: number; labels?: string[] }
 
+export const positionSorts = ['valve', 'seal', 'plunger', 'oilSeal', 'oil', 'filter', 'other'] as const
+export type PositionSort = (typeof positionSorts)[number]
+
 /** One place where one wearing part sits; with `repeat`, one of them per cylinder, head or bore. */
 export type Position = {
   key: string
   name: string
   zone: string
+  /** What kind of thing wears there: hard duty touches some and not others. */
+  sort: PositionSort
   repeat: string | null
   /** The part that sits there, and how many pieces of it. Oil is a position too: pieces are then litres. */
   part: string | null

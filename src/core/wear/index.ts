@@ -1,10 +1,34 @@
 export { clockOf, worseClock, type Clock, type ClockState } from './clock'
-export { positionsOf, taskClocks, whereWords, type Since, type TaskClock, type WearRecord } from './tasks'
+export { dueOf, type ComingUse, type Due } from './due'
+export {
+  dutyFactors,
+  dutyFloor,
+  noRules,
+  ruledLimit,
+  type Duty,
+  type DutyKey,
+  type LimitOverride,
+  type RuledLimit,
+  type WearRules,
+} from './rules'
+export {
+  positionsOf,
+  sortsOf,
+  taskClocks,
+  whereWords,
+  type Since,
+  type TaskClock,
+  type WearRecord,
+} from './tasks'
 export {
   clockStartSchema,
+  dutiesSchema,
+  limitSchema,
   endReasons,
   renewalSchema,
   type ClockStartInput,
+  type DutiesInput,
+  type LimitInput,
   type EndReason,
   type RenewalInput,
 } from './schema'

@@ -1,6 +1,7 @@
 import Joi from 'joi'
-import { day, id, optionalLine } from '../problem/fields'
+import { day, id, line, optionalLine } from '../problem/fields'
 import { parseNumber } from '../units'
+import { dutyFactors, type DutyKey } from './rules'
 
 export const endReasons = {
   preventive: 'Renewed in time',
@@ -56,4 +57,90 @@ export const renewalSchema = Joi.object<RenewalInput>({
       'string.empty': 'Say why the old part came out.',
     }),
   note: optionalLine(300),
+})
+
+/** What one assembly goes by for one task; `seen` names the override the form had read, blank for none. */
+export type LimitInput = {
+  id: string
+  assemblyId: string
+  task: string
+  seen: string
+  hours: number | null
+  days: number | null
+  firstHours: number | null
+  firstDays: number | null
+  early: number
+  late: number
+  reason: string
+}
+
+const limitAmount = (max: number) =>
+  Joi.any()
+    .custom((input: unknown, helpers) => {
+      if (input == null || input === '') return null
+      const parsed = parseNumber(String(input), 1)
+      if (!parsed.ok) return helpers.message({ custom: parsed.reason })
+      return parsed.value > 0 && parsed.value <= max
+        ? parsed.value
+        : helpers.message({ custom: 'A limit is more than 0; leave it blank where there is none.' })
+    })
+    .default(null)
+
+const toleranceShare = Joi.any().custom((input: unknown, helpers) => {
+  const parsed = parseNumber(String(input ?? '').replace('%', ''), 1)
+  return parsed.ok && parsed.value >= 0 && parsed.value <= 90
+    ? parsed.value / 100
+    : helpers.message({ custom: 'Enter a share of the limit from 0 to 90 %.' })
+})
+
+const isBlank = (value: unknown) => value == null || value === ''
+
+export const limitSchema = Joi.object<LimitInput>({
+  id: id().required(),
+  assemblyId: id().required(),
+  task: Joi.string().max(40).required().messages({ 'string.empty': 'Choose a service.' }),
+  seen: Joi.string().max(36).allow('').default(''),
+  hours: limitAmount(1e7),
+  days: limitAmount(10_000).custom((days: number | null, helpers) =>
+    days === null && isBlank((helpers.state.ancestors[0] as LimitInput).hours)
+      ? helpers.message({ custom: 'Enter hours, days or both.' })
+      : days,
+  ),
+  firstHours: limitAmount(1e7),
+  firstDays: limitAmount(10_000),
+  early: toleranceShare.required(),
+  late: toleranceShare.required(),
+  reason: line(300).required().messages({ 'string.empty': 'Say why this pump goes by another limit.' }),
+})
+
+/** Hard duty of one assembly: the whole set; `seen` holds the ids the form had read, in order. */
+export type DutiesInput = {
+  assemblyId: string
+  seen: string[]
+  duties: { id: string; key: DutyKey; factor: number; reason: string }[]
+}
+
+export const dutiesSchema = Joi.object<DutiesInput>({
+  assemblyId: id().required(),
+  seen: Joi.array().items(id()).default([]),
+  duties: Joi.array()
+    .items(
+      Joi.object({
+        id: id().required(),
+        key: Joi.string()
+          .valid(...Object.keys(dutyFactors))
+          .required(),
+        factor: Joi.any()
+          .custom((input: unknown, helpers) => {
+            const parsed = parseNumber(String(input ?? '').replace('%', ''), 1)
+            return parsed.ok && parsed.value >= 40 && parsed.value <= 100
+              ? parsed.value / 100
+              : helpers.message({ custom: 'Enter what is left of the limit, from 40 to 100 %.' })
+          })
+          .required(),
+        reason: line(300).required().messages({ 'string.empty': 'Say where it was seen or measured.' }),
+      }),
+    )
+    .unique('key')
+    .required(),
 })

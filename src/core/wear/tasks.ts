@@ -5,10 +5,12 @@ import {
   repeatName,
   splitInstance,
   type PositionKey,
+  type PositionSort,
   type PumpModel,
   type Task,
 } from '../pump'
 import { clockOf, worseClock, type Clock } from './clock'
+import { noRules, ruledLimit, type RuledLimit, type WearRules } from './rules'
 
 /**
  * When a position was last renewed, or a task last done on it: usage of the assembly then, and the day.
@@ -30,6 +32,8 @@ export type WearRecord = {
 /** One due item: a task on the positions whose clocks stand alike. */
 export type TaskClock = {
   task: Task
+  /** The limit it goes by, and what made it so. */
+  ruled: RuledLimit
   positions: PositionKey[]
   /** "cylinders 1 and 2", or blank where the positions do not repeat. */
   where: string
@@ -47,9 +51,11 @@ export type TaskClock = {
  *
  * @param model the pump model
  * @param record what is known of the assembly; a position without a start is left out
+ * @param rules what this assembly goes by beside its model
  */
-export function taskClocks(model: PumpModel, record: WearRecord): TaskClock[] {
+export function taskClocks(model: PumpModel, record: WearRecord, rules: WearRules = noRules): TaskClock[] {
   const clocks = model.tasks.flatMap((task) => {
+    const ruled = ruledLimit(task, sortsOf(model, task), rules)
     const groups = new Map<string, { positions: PositionKey[]; since: Since }>()
     for (const position of positionsOf(model, task)) {
       const since = sinceOf(task, position, record)
@@ -66,14 +72,20 @@ export function taskClocks(model: PumpModel, record: WearRecord): TaskClock[] {
       }
       return {
         task,
+        ruled,
         positions,
         where: whereWords(model, positions),
-        clock: clockOf(used, task.limit, task.tolerance, since.first),
+        clock: clockOf(used, ruled.limit, ruled.tolerance, since.first),
         assumed: since.assumed,
       }
     })
   })
   return clocks.sort((a, b) => worseClock(a.clock, b.clock))
+}
+
+/** What kinds of position a task is about. */
+export function sortsOf(model: PumpModel, task: Task): PositionSort[] {
+  return model.positions.filter((each) => task.positions.includes(each.key)).map((each) => each.sort)
 }
 
 /** Every position instance a task is about. */

@@ -1,4 +1,5 @@
 import type { ClockState } from './clock'
+import type { Duty, LimitOverride } from './rules'
 
 /** One due item of one pump, ready to show. */
 export type ClockView = {
@@ -16,7 +17,20 @@ export type ClockView = {
   daysLimit: number | null
   early: number
   late: number
+  /** The limit before hard duty shortened it, by what, and why it is not the model's own. */
+  statedHours: number | null
+  factor: number
+  duties: { key: string; name: string; factor: number; reason: string }[]
+  overrideReason: string
   assumed: boolean
+  /** Which of hours and days reaches the limit first. */
+  firstBy: 'hours' | 'days' | null
+  /** The days between which a visit is neither early nor late. */
+  window: { from: string; to: string } | null
+  /** The last day on which acting still lets it be done in time, and what it allows for. */
+  lastResponsibleDay: string | null
+  lead: { days: number; parts: string[] }
+  noticeDays: number
   /** The day on which it reaches its limit as likely as not; null where it is not used. */
   aboutDay: string | null
   /** The days by which it has reached it with 10 and with 90 %; no end where it may never. */
@@ -56,3 +70,13 @@ export type WearView = {
   positionNames: Record<string, string>
   renewals: { task: string; name: string; positions: { key: string; label: string }[] }[]
 }
+
+type Said = { id: string; by: string; day: string }
+
+/** What one assembly goes by beside its model. */
+export type RulesView = { overrides: (LimitOverride & Said)[]; duties: (Duty & Said)[] }
+
+type RuleFigures = Pick<ClockView, 'hoursLimit' | 'daysLimit' | 'aboutDay' | 'state'>
+
+/** A due item that a change of limits or duty moves. */
+export type RuleMove = { service: string; where: string; before: RuleFigures; after: RuleFigures }

@@ -7,6 +7,7 @@ import { sheets } from './0004-sheets'
 import { stores } from './0005-stores'
 import { skips } from './0006-skips'
 import { spells } from './0007-spells'
+import { rules } from './0008-rules'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
 export const migrations: RunnableMigration<QueryInterface>[] = [
@@ -17,4 +18,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   stores,
   skips,
   spells,
+  rules,
 ]

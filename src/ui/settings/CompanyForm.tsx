@@ -35,6 +35,14 @@ export function CompanyForm({ company, timeZones, action }: Props) {
         </FieldRow>
       </FormPart>
       <FormPart
+        title="Notice"
+        about="The last responsible day of a service is the earliest day its limit is likely reached, less the time its missing parts take to come, less this notice."
+      >
+        <FieldRow>
+          <TextEntry name="noticeDays" label="Notice a crew needs" inputMode="numeric" unit="days" />
+        </FieldRow>
+      </FormPart>
+      <FormPart
         title="Units"
         about="How figures are shown. What was typed is kept as typed. Torque is always shown in N·m, in-lb and ft-lb together."
       >
