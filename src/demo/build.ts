@@ -17,7 +17,7 @@ import { together } from '@/services/together'
 import { saveYard } from '@/services/yards'
 import { accessories, characters, machines, models, spares, type Character, type DemoMachine } from './fleet'
 import { idOf, randomFrom } from './random'
-import { tellSpells } from './spells'
+import { tellRules, tellSpells } from './spells'
 
 /** The demo starts on this invented day unless told otherwise. */
 export const demoToday = '2026-10-14'
@@ -49,6 +49,7 @@ export async function buildDemo(today: string, say: (line: string) => void): Pro
     // It happens in the middle of the story: what was serviced before was serviced on the other machine.
     tellWear(coordinator, today, timeZone, (daysAgo) => (daysAgo === 128 ? swapPumps(today) : undefined)),
   )
+  await together(() => tellRules(coordinator))
   await together(() => openTheBook(coordinator, today, timeZone))
 }
 

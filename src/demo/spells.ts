@@ -1,6 +1,7 @@
 import { addDays } from '@/core/calendar'
 import type { Actor } from '@/services/actor'
 import { saveSpell } from '@/services/spells'
+import { saveDuties, saveLimit } from '@/services/wearRules'
 import { characters, machines } from './fleet'
 import { idOf } from './random'
 
@@ -35,4 +36,33 @@ export async function tellSpells(coordinator: Actor, today: string): Promise<voi
       hoursPerDay,
       what,
     })
+}
+
+/** What two pumps go by beside their model: chemical drawn through one, sand in the water of the other. */
+export async function tellRules(coordinator: Actor): Promise<void> {
+  await saveDuties(coordinator, {
+    assemblyId: idOf('P-31'),
+    seen: [],
+    duties: [
+      {
+        id: idOf('P-31 chemical'),
+        key: 'chemical',
+        factor: 75,
+        reason: 'Injector sits before the pump on this rig',
+      },
+    ],
+  })
+  await saveLimit(coordinator, {
+    id: idOf('P-11 valves'),
+    assemblyId: idOf('P-11'),
+    task: 'outletValves',
+    seen: '',
+    hours: 900,
+    days: null,
+    firstHours: null,
+    firstDays: null,
+    early: 10,
+    late: 5,
+    reason: 'Sand in the dock water: pitted at 950 h twice',
+  })
 }

@@ -1,11 +1,7 @@
 import 'server-only'
 import { v7 as uuid } from 'uuid'
 import { daysBetween, showDay } from '@/core/calendar'
-import {
-  usageSinceTakeOver,
-  type CountedStretch,
-  type KnownAhead,
-} from '@/core/hours'
+import { usageSinceTakeOver, type CountedStretch, type KnownAhead } from '@/core/hours'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import {
@@ -134,6 +130,7 @@ async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRu
         positionNames: Object.fromEntries(
           allPositions(version.data).map((key) => [key, positionName(version.data, key)]),
         ),
+        tasks: version.data.tasks.map(({ key, name, limit, tolerance }) => ({ key, name, limit, tolerance })),
         renewals: version.data.tasks
           .filter((task) => task.kind === 'renew' || task.kind === 'change')
           .map((task) => ({

@@ -1,3 +1,4 @@
+import type { Limit } from '../pump'
 import type { ClockState } from './clock'
 import type { Duty, LimitOverride } from './rules'
 
@@ -68,6 +69,8 @@ export type WearView = {
   columns: string[]
   /** Every position by its key, in words. */
   positionNames: Record<string, string>
+  /** Every service of its model with the model's own limit. */
+  tasks: { key: string; name: string; limit: Limit; tolerance: { early: number; late: number } }[]
   renewals: { task: string; name: string; positions: { key: string; label: string }[] }[]
 }
 
@@ -80,3 +83,29 @@ type RuleFigures = Pick<ClockView, 'hoursLimit' | 'daysLimit' | 'aboutDay' | 'st
 
 /** A due item that a change of limits or duty moves. */
 export type RuleMove = { service: string; where: string; before: RuleFigures; after: RuleFigures }
+
+/** One part's time at a position. */
+export type LifeLine = {
+  id: string
+  from: string
+  /** Null: still there. */
+  to: string | null
+  hours: number
+  days: number
+  assumed: boolean
+  /** The first since the pump was new. */
+  first: boolean
+  /** Why it came out, in words; null while it is there. */
+  endReason: string | null
+  failed: boolean
+  seenFailingOn: string | null
+  /** The sheets it came in and went out on. */
+  sheet: { id: string; number: string } | null
+  endSheet: { id: string; number: string } | null
+  lot: string
+  note: string
+  by: string
+}
+
+/** The chain of lives at a position, newest first. */
+export type PositionLives = { name: string; unit: 'h' | 'strokes'; lives: LifeLine[] }

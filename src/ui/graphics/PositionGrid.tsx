@@ -3,13 +3,16 @@ import type { PositionView, WearView } from '@/core/wear/views'
 import { stateColour } from './LifeStrip'
 import { HatchPattern } from './PostMark'
 
-type Props = Pick<WearView, 'grid' | 'columns' | 'unit'>
+type Props = Pick<WearView, 'grid' | 'columns' | 'unit'> & {
+  /** Opens the lives at a position; without it the cells are for looking only. */
+  open?: (position: string) => void
+}
 
 /**
  * Every wearing position by cylinder, in body order: a gauge that fills towards its limit, the hours
  * beside it. A folded corner and a dashed line tell of a part that came out early, and how far it got.
  */
-export function PositionGrid({ grid, columns, unit }: Props) {
+export function PositionGrid({ grid, columns, unit, open }: Props) {
   return (
     <table className="position-grid">
       <caption className="visually-hidden">{unit === 'h' ? 'Hours' : 'Strokes'} on each part</caption>
@@ -42,7 +45,14 @@ export function PositionGrid({ grid, columns, unit }: Props) {
               </th>
               {row.cells.map((cell) => (
                 <td key={cell.position}>
-                  <Cell cell={cell} unit={unit} />
+                  {open ? (
+                    <button type="button" className="cell-button" onClick={() => open(cell.position)}>
+                      <Cell cell={cell} unit={unit} />
+                      <span className="visually-hidden">, open its lives</span>
+                    </button>
+                  ) : (
+                    <Cell cell={cell} unit={unit} />
+                  )}
                 </td>
               ))}
             </tr>

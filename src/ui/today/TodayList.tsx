@@ -11,7 +11,7 @@ import { PostMark } from '../graphics/PostMark'
 import { VisitList } from '../plan/VisitList'
 import { StockMark } from '../stores/StockMark'
 import { inkOf, markOf, stateWords } from '../wear/ClockList'
-import { bandWords, leftWords, usedWords } from '../wear/words'
+import { actInk, actWords, bandWords, leftWords, usedWords } from '../wear/words'
 
 type Due = { view: WearView; clock: ClockView; visit: VisitLine | null }
 type Props = {
@@ -24,12 +24,11 @@ type Props = {
   today: string
 }
 
-const rank = { overdue: 3, over: 2, dueSoon: 1, healthy: 0 } as const
-
 /** The morning's work in order: decide on services, settle doubts, read meters. */
 export function TodayList({ due, visits, owing, doubtful, parts, today }: Props) {
-  const worstFirst = [...due].sort(
-    (a, b) => rank[b.clock.state] - rank[a.clock.state] || b.clock.share - a.clock.share,
+  const actBy = ({ clock }: Due) => clock.lastResponsibleDay ?? '9999'
+  const inOrder = [...due].sort(
+    (a, b) => (actBy(a) < actBy(b) ? -1 : actBy(a) > actBy(b) ? 1 : 0) || b.clock.share - a.clock.share,
   )
   return (
     <div className="panel today">
@@ -37,11 +36,11 @@ export function TodayList({ due, visits, owing, doubtful, parts, today }: Props)
         <header>
           <span className="step-number">1</span>
           <h2>Decide</h2>
-          <span className="second">{due.length} services, worst first</span>
+          <span className="second">{due.length} services, by the last day on which acting is in time</span>
         </header>
-        {worstFirst.length === 0 && <p className="second pad">Every part is inside its limit.</p>}
+        {inOrder.length === 0 && <p className="second pad">Every part is inside its limit.</p>}
         <ul>
-          {worstFirst.map((item) => (
+          {inOrder.map((item) => (
             <DueRow
               key={`${item.view.assemblyId} ${item.clock.task} ${item.clock.where}`}
               {...item}
@@ -164,6 +163,16 @@ function DueRow({ view, clock, visit, today }: Due & { today: string }) {
           {stateWords[clock.state]}
           {bandWords(clock, today) && `, limit ${bandWords(clock, today)}`}
         </div>
+      </div>
+      <div>
+        {clock.lead.parts.length === 0 ? (
+          <span className="second">parts ready</span>
+        ) : (
+          <span className="brass strong">
+            {clock.lead.parts.length === 1 ? clock.lead.parts[0] : `${clock.lead.parts.length} parts missing`}
+          </span>
+        )}
+        <div className={`second ${actInk(clock, today)}`}>{actWords(clock, today)}</div>
       </div>
       {visit?.sheet ? (
         <ButtonLink href={`/sheets/${visit.sheet.id}`}>On the bench</ButtonLink>

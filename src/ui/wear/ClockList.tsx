@@ -1,7 +1,7 @@
 import type { WearView } from '@/core/wear/views'
 import { LifeStrip } from '../graphics/LifeStrip'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
-import { bandWords, leftWords, usedWords } from './words'
+import { actInk, actWords, bandWords, leftWords, limitWords, usedWords } from './words'
 
 export const markOf: Record<WearView['clocks'][number]['state'], PostMarkState> = {
   healthy: 'healthy',
@@ -32,6 +32,9 @@ export function ClockList({ view, today }: { view: WearView; today: string }) {
                   {clock.name}
                   <span className="visually-hidden">, {stateWords[clock.state]}</span>
                   <span className="second block">{clock.where}</span>
+                  {limitWords(clock, view.unit) && (
+                    <span className="second block">{limitWords(clock, view.unit)}</span>
+                  )}
                 </span>
               </span>
             </td>
@@ -51,6 +54,7 @@ export function ClockList({ view, today }: { view: WearView; today: string }) {
             <td className="num nowrap">
               <span className={`strong ${inkOf[clock.state]}`}>{leftWords(clock, view.unit, today)}</span>
               <span className="second block">{bandWords(clock, today)}</span>
+              <span className={`second block ${actInk(clock, today)}`}>{actWords(clock, today)}</span>
             </td>
           </tr>
         ))}

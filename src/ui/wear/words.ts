@@ -32,3 +32,33 @@ export function bandWords(clock: ClockView, today: string): string {
   const sameMonth = early.slice(0, 7) === late.slice(0, 7)
   return `${sameMonth ? Number(early.slice(8)) : showDay(early, today)} to ${showDay(late, today)}`
 }
+
+/** @example "448 h instead of 640: hot inlet water, near its rated pressure" */
+export function limitWords(clock: ClockView, unit: string): string {
+  const short =
+    clock.factor < 1 && clock.statedHours !== null && clock.hoursLimit !== null
+      ? `${showNumber(clock.hoursLimit)}\u00a0${unit} for hard duty: ${clock.duties.map((duty) => `${duty.name.toLowerCase()} × ${duty.factor}`).join(', ')}`
+      : ''
+  const own = clock.overrideReason && `its own limit: ${clock.overrideReason}`
+  return [short, own].filter(Boolean).join(' · ')
+}
+
+/**
+ * The last responsible day and what it allows for.
+ * @example "act by 7 Oct: parts 21 days, notice 2"
+ */
+export function actWords(clock: ClockView, today: string): string {
+  if (clock.lastResponsibleDay === null) return ''
+  const { lead, noticeDays } = clock
+  const allows = lead.days > 0 ? `: parts ${lead.days} days, notice ${noticeDays}` : ''
+  return clock.lastResponsibleDay <= today
+    ? `act now${allows}`
+    : `act by ${showDay(clock.lastResponsibleDay, today)}${allows}`
+}
+
+/** Red where acting is late already, unless the limit says so by itself. */
+export function actInk(clock: ClockView, today: string): string {
+  return clock.lastResponsibleDay !== null && clock.lastResponsibleDay < today && clock.share <= 1
+    ? 'oxide'
+    : ''
+}

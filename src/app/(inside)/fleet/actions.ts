@@ -11,15 +11,18 @@ import type {
   SpellInput,
 } from '@/core/fleet'
 import type { MeterInput, ReadingInput, SettlementInput } from '@/core/hours'
-import type { ClockStartInput, RenewalInput } from '@/core/wear'
+import type { ClockStartInput, DutiesInput, LimitInput, RenewalInput } from '@/core/wear'
 import * as assemblies from '@/services/assemblies'
 import * as fleet from '@/services/fleet'
+import { livesAt } from '@/services/lives'
 import * as meters from '@/services/meters'
 import * as moves from '@/services/moves'
 import * as readings from '@/services/readings'
 import * as spells from '@/services/spells'
 import * as wear from '@/services/wear'
-import { act } from '../../access/act'
+import * as rules from '@/services/wearRules'
+import { act, answer } from '../../access/act'
+import { requireActor } from '../../access/session'
 
 export async function addMachine(input: NewMachineInput) {
   return act((actor) => fleet.addMachine(actor, input))
@@ -80,4 +83,23 @@ export async function saveSpell(machineId: string, input: SpellInput) {
 }
 export async function withdrawSpell(input: { id: string; version: number }) {
   return act((actor) => spells.withdrawSpell(actor, input))
+}
+export async function previewLimit(input: LimitInput) {
+  return act((actor) => rules.previewLimit(actor, input))
+}
+export async function saveLimit(input: LimitInput) {
+  return act((actor) => rules.saveLimit(actor, input))
+}
+export async function clearLimit(input: { assemblyId: string; task: string; seen: string }) {
+  return act((actor) => rules.clearLimit(actor, input))
+}
+export async function previewDuties(input: DutiesInput) {
+  return act((actor) => rules.previewDuties(actor, input))
+}
+export async function saveDuties(input: DutiesInput) {
+  return act((actor) => rules.saveDuties(actor, input))
+}
+/** Only looks: the page is not rendered anew. */
+export async function showLives(input: { assemblyId: string; position: string }) {
+  return answer(async () => ({ ok: true, data: await livesAt(await requireActor('/fleet'), input) }))
 }

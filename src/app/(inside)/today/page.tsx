@@ -1,5 +1,6 @@
 import type { Metadata } from 'next'
-import { showLongDay } from '@/core/calendar'
+import { addDays, showLongDay } from '@/core/calendar'
+import type { ClockView } from '@/core/wear/views'
 import { getCompany, present } from '@/services/company'
 import { listMachines } from '@/services/fleet'
 import { listStock } from '@/services/stores'
@@ -25,7 +26,7 @@ export default async function TodayPage() {
   ])
   const { today } = present(company)
   const due = wear.flatMap((view) =>
-    view.clocks.filter((clock) => clock.state !== 'healthy').map((clock) => ({ view, clock })),
+    view.clocks.filter((clock) => wantsDeciding(clock, today)).map((clock) => ({ view, clock })),
   )
   const past = due.filter(({ clock }) => clock.share > 1).length
   const owing = machines.filter((machine) => machine.owesReading)
@@ -55,6 +56,14 @@ export default async function TodayPage() {
         />
       )}
     </Page>
+  )
+}
+
+/** Inside its tolerance or past it, or so far from its parts that it has to be decided this week. */
+function wantsDeciding(clock: ClockView, today: string): boolean {
+  return (
+    clock.state !== 'healthy' ||
+    (clock.lastResponsibleDay !== null && clock.lastResponsibleDay <= addDays(today, 7))
   )
 }
 

@@ -13,6 +13,7 @@ import { listPeople } from '@/services/people'
 import { listOpenVisits } from '@/services/visits'
 import { sheetsOf } from '@/services/sheets'
 import { getWear } from '@/services/wear'
+import { rulesOf } from '@/services/wearRules'
 import { bookable } from '@/ui/plan/bookable'
 import { BookVisit } from '@/ui/plan/BookVisit'
 import { VisitList } from '@/ui/plan/VisitList'
@@ -25,12 +26,13 @@ import { MoveDialog } from '@/ui/fleet/MoveDialog'
 import { countedWords, placeWords, usageWords } from '@/ui/fleet/usageWords'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Facts, Page, Part } from '@/ui/frame/Page'
-import { PositionGrid } from '@/ui/graphics/PositionGrid'
 import { RecordDownloads } from '@/ui/sheets/RecordDownloads'
 import { SheetList } from '@/ui/sheets/SheetList'
 import { UnplannedSheet } from '@/ui/sheets/UnplannedSheet'
 import { ClockList } from '@/ui/wear/ClockList'
+import { LivesGrid } from '@/ui/wear/LivesGrid'
 import { RecordRenewal } from '@/ui/wear/RecordRenewal'
+import { RulesPart } from '@/ui/wear/RulesPart'
 import { StartClocks } from '@/ui/wear/StartClocks'
 import { load } from '../../../../access/act'
 import { requireActor } from '../../../../access/session'
@@ -54,11 +56,12 @@ export default async function AssemblyDetails({ params }: Params) {
     listPlaceChoices(actor),
   ])
   const { today, time } = present(company)
-  const [wear, open, people, sheets] = await Promise.all([
+  const [wear, open, people, sheets, rules] = await Promise.all([
     getWear(actor, assembly.id),
     listOpenVisits(actor),
     listPeople(actor),
     sheetsOf(actor, { assemblyId: assembly.id }),
+    rulesOf(actor, assembly.id),
   ])
   const technicians = people
     .filter((person) => person.role !== 'viewer' && !person.retiredOn)
@@ -120,8 +123,18 @@ export default async function AssemblyDetails({ params }: Params) {
         <div className="columns">
           <div className="stack">
             {wear?.started && (
-              <Part title="Positions" aside="hours on each part · folded corner: the last one came out early">
-                <PositionGrid grid={wear.grid} columns={wear.columns} unit={wear.unit} />
+              <Part
+                title="Positions"
+                aside="hours on each part, press one for its lives · folded: the last came out early"
+              >
+                <LivesGrid
+                  assemblyId={id}
+                  grid={wear.grid}
+                  columns={wear.columns}
+                  unit={wear.unit}
+                  today={today}
+                  show={actions.showLives}
+                />
               </Part>
             )}
             <Part title="Hours on it" aside={countedWords(assembly)}>
@@ -202,6 +215,17 @@ export default async function AssemblyDetails({ params }: Params) {
                 <p className="second">
                   By version {wear.modelVersion} of {wear.title}. {wear.notice}
                 </p>
+              </Part>
+            )}
+            {wear?.started && (
+              <Part title="Limits and hard duty" aside="what this pump goes by beside its model">
+                <RulesPart
+                  view={wear}
+                  rules={rules}
+                  today={today}
+                  mayEdit={mayEdit && !retiredOn}
+                  actions={actions}
+                />
               </Part>
             )}
             {own.length > 0 && (

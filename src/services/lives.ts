@@ -1,0 +1,75 @@
+import 'server-only'
+import { daysBetween } from '@/core/calendar'
+import { usageSinceTakeOver } from '@/core/hours'
+import { visitNumber } from '@/core/planning'
+import { notFound } from '@/core/problem'
+import { positionName } from '@/core/pump'
+import { endReasons } from '@/core/wear'
+import type { LifeLine, PositionLives } from '@/core/wear/views'
+import { assemblies } from '@/db/assemblies'
+import { lives } from '@/db/lives'
+import { people } from '@/db/people'
+import { pumpModelVersions } from '@/db/pumpModels'
+import { sheets } from '@/db/sheets'
+import { parts, stockLots } from '@/db/stores'
+import type { Actor } from './actor'
+import { loadCounting } from './assemblyLoading'
+import { now } from './clock'
+import { ourCompany, present } from './company'
+import { dayOf } from './days'
+
+/** Every part that ever sat at one position since records of it begin, newest first. */
+export async function livesAt(
+  _actor: Actor,
+  input: { assemblyId: string; position: string },
+): Promise<PositionLives> {
+  const { assemblyId, position } = input
+  const row = await assemblies.byId(assemblyId)
+  const version = row?.modelVersionId ? await pumpModelVersions.byId(row.modelVersionId) : null
+  if (!row || !version) throw notFound('This position')
+  const own = await lives.all({ assemblyId, position, status: 'active' }, [['startedAt', 'DESC']])
+  const sheetIds = own.flatMap(({ sheetId, endSheetId }) => [sheetId, endSheetId]).filter((id) => id !== null)
+  const lotIds = own.map(({ lotId }) => lotId).filter((id) => id !== null)
+  const [counting, sheetRows, lotRows, names, company] = await Promise.all([
+    loadCounting([assemblyId]),
+    sheets.all({ id: sheetIds }),
+    stockLots.all({ id: lotIds }),
+    people.all(),
+    ourCompany(),
+  ])
+  const partRows = await parts.all({ id: lotRows.map((lot) => lot.partId) })
+  const { stretches } = counting.of(assemblyId)
+  const { today } = present(company)
+  const usage = (at: string) => usageSinceTakeOver(stretches, at)
+  const sheetOf = (id: string | null) => {
+    const sheet = sheetRows.find((each) => each.id === id)
+    return sheet ? { id: sheet.id, number: visitNumber(sheet.number) } : null
+  }
+  return {
+    name: positionName(version.data, position),
+    unit: row.usageScale,
+    lives: own.map((life): LifeLine => {
+      const from = dayOf(life.carriedFrom ?? life.startedAt, company.timeZone)
+      const to = life.endedAt === null ? null : dayOf(life.endedAt, company.timeZone)
+      const lot = lotRows.find((each) => each.id === life.lotId)
+      const part = lot && partRows.find((each) => each.id === lot.partId)
+      return {
+        id: life.id,
+        from,
+        to,
+        hours: usage(life.endedAt ?? now()) - usage(life.startedAt) + life.carriedUsage,
+        days: daysBetween(from, to ?? today),
+        assumed: life.assumed === 1,
+        first: life.first === 1,
+        endReason: life.endReason === '' ? null : endReasons[life.endReason],
+        failed: life.endReason === 'failed',
+        seenFailingOn: life.seenFailingOn,
+        sheet: sheetOf(life.sheetId),
+        endSheet: sheetOf(life.endSheetId),
+        lot: lot ? [part?.number, `lot ${lot.number}`, lot.code].filter(Boolean).join(', ') : '',
+        note: life.note,
+        by: names.find((person) => person.id === life.recordedById)?.name ?? '',
+      }
+    }),
+  }
+}

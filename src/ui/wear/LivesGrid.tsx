@@ -1,0 +1,131 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import Link from 'next/link'
+import { useState } from 'react'
+import { showDay } from '@/core/calendar'
+import type { Outcome } from '@/core/problem/outcome'
+import { showNumber } from '@/core/units'
+import type { LifeLine, PositionLives, WearView } from '@/core/wear/views'
+import { PositionGrid } from '../graphics/PositionGrid'
+
+type Props = Pick<WearView, 'assemblyId' | 'grid' | 'columns' | 'unit'> & {
+  today: string
+  show: (input: { assemblyId: string; position: string }) => Promise<Outcome<PositionLives>>
+}
+
+/** The position grid whose cells open the lives at that position. */
+export function LivesGrid({ assemblyId, grid, columns, unit, today, show }: Props) {
+  const [open, setOpen] = useState(false)
+  const [found, setFound] = useState<PositionLives | null>(null)
+  const [error, setError] = useState('')
+  const ask = async (position: string) => {
+    setFound(null)
+    setError('')
+    setOpen(true)
+    const outcome = await show({ assemblyId, position }).catch(() => null)
+    if (outcome?.ok) setFound(outcome.data)
+    else setError(outcome ? outcome.problem.message : 'Atelier could not be reached. Try again in a moment.')
+  }
+  return (
+    <>
+      <PositionGrid grid={grid} columns={columns} unit={unit} open={(position) => void ask(position)} />
+      <Dialog
+        open={open}
+        onClose={() => setOpen(false)}
+        maxWidth="md"
+        fullWidth
+        aria-labelledby="lives-title"
+      >
+        <DialogTitle id="lives-title">{found ? `Lives at ${found.name.toLowerCase()}` : 'Lives'}</DialogTitle>
+        <DialogContent aria-live="polite">
+          {error && <p className="oxide strong">{error}</p>}
+          {!found && !error && <p className="second">Looking them up …</p>}
+          {found && <LivesTable found={found} today={today} />}
+        </DialogContent>
+        <DialogActions>
+          <Button variant="outlined" onClick={() => setOpen(false)}>
+            Close
+          </Button>
+        </DialogActions>
+      </Dialog>
+    </>
+  )
+}
+
+function LivesTable({ found, today }: { found: PositionLives; today: string }) {
+  const longest = Math.max(...found.lives.map((life) => life.hours), 1)
+  return (
+    <table className="table plain">
+      <caption className="visually-hidden">Parts that sat at {found.name}, newest first</caption>
+      <thead>
+        <tr>
+          <th scope="col">Fitted</th>
+          <th scope="col">Came out</th>
+          <th scope="col" className="num">
+            Ran
+          </th>
+          <th scope="col">
+            <span className="visually-hidden">Beside the longest</span>
+          </th>
+          <th scope="col">Why it came out</th>
+          <th scope="col">From</th>
+        </tr>
+      </thead>
+      <tbody>
+        {found.lives.map((life) => (
+          <tr key={life.id}>
+            <td className="nowrap">
+              {life.assumed && '~'}
+              {showDay(life.from, today)}
+              <SheetLink sheet={life.sheet} />
+            </td>
+            <td className="nowrap">
+              {life.to ? showDay(life.to, today) : <span className="moss strong">there now</span>}
+              <SheetLink sheet={life.endSheet} />
+            </td>
+            <td className="num nowrap">
+              {life.assumed && '~'}
+              {showNumber(Math.round(life.hours))}&nbsp;{found.unit}
+              <span className="second block">{showNumber(life.days)} days</span>
+            </td>
+            <td>
+              <svg width="96" height="10" aria-hidden>
+                <rect
+                  x="0.5"
+                  y="0.5"
+                  width={Math.max(2, (life.hours / longest) * 95)}
+                  height="9"
+                  fill={life.to === null ? 'none' : life.failed ? 'var(--oxide)' : 'var(--petrol)'}
+                  stroke={life.failed ? 'var(--oxide)' : 'var(--petrol)'}
+                />
+              </svg>
+            </td>
+            <td>
+              <span className={life.failed ? 'oxide strong' : undefined}>{life.endReason ?? '–'}</span>
+              <span className="second block">{detail(life, today)}</span>
+            </td>
+            <td className="second">{life.lot || (life.first ? 'came with the pump, new' : '–')}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+const detail = (life: LifeLine, today: string) =>
+  [life.seenFailingOn && `first seen failing ${showDay(life.seenFailingOn, today)}`, life.note]
+    .filter(Boolean)
+    .join(' · ')
+
+function SheetLink({ sheet }: { sheet: LifeLine['sheet'] }) {
+  return sheet ? (
+    <span className="second block">
+      <Link href={`/sheets/${sheet.id}`}>sheet {sheet.number}</Link>
+    </span>
+  ) : null
+}

@@ -1,0 +1,143 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import type Joi from 'joi'
+import { useEffect, useState, type ReactNode } from 'react'
+import { useFormContext, type FieldValues } from 'react-hook-form'
+import { showDay } from '@/core/calendar'
+import type { Outcome } from '@/core/problem/outcome'
+import { showNumber } from '@/core/units'
+import type { RuleMove } from '@/core/wear/views'
+import { useToast } from '../feedback/Toasts'
+import { EntryForm } from '../forms/EntryForm'
+import { stateWords } from './ClockList'
+
+type Props<Values extends FieldValues> = {
+  label: string
+  title: string
+  schema: Joi.Schema
+  start: () => Values
+  preview: (values: Values) => Promise<Outcome<RuleMove[]>>
+  save: (values: Values) => Promise<Outcome>
+  done: string
+  unit: string
+  today: string
+  children: ReactNode
+}
+
+/** A form that shows what it would move before it saves: the first press shows, the second saves. */
+export function PreviewedForm<Values extends FieldValues>(props: Props<Values>) {
+  const { label, title, schema, start, preview, save, done, unit, today, children } = props
+  const [values, setValues] = useState<Values | null>(null)
+  const [moves, setMoves] = useState<RuleMove[] | null>(null)
+  const toast = useToast()
+  const close = () => {
+    setValues(null)
+    setMoves(null)
+  }
+  const send = async (typed: Values): Promise<Outcome<RuleMove[] | null>> => {
+    if (moves === null) return preview(typed)
+    const outcome = await save(typed)
+    return outcome.ok ? { ok: true, data: null } : outcome
+  }
+  return (
+    <>
+      <Button variant="outlined" onClick={() => setValues(start())}>
+        {label}
+      </Button>
+      <Dialog open={values !== null} onClose={close} maxWidth="sm" fullWidth aria-label={title}>
+        <DialogTitle>{title}</DialogTitle>
+        <DialogContent>
+          {values && (
+            <EntryForm
+              schema={schema}
+              values={values}
+              action={send}
+              onDone={(shown) => {
+                if (shown) return setMoves(shown)
+                close()
+                toast(done)
+              }}
+              submit={moves === null ? 'Show what it moves' : 'Save it'}
+              cancel={
+                <Button variant="outlined" onClick={close}>
+                  Cancel
+                </Button>
+              }
+            >
+              {children}
+              <OnChange clear={() => setMoves(null)} />
+              {moves && <Moves moves={moves} unit={unit} today={today} />}
+            </EntryForm>
+          )}
+        </DialogContent>
+      </Dialog>
+    </>
+  )
+}
+
+/** What was shown holds for what was typed then: any change asks again. */
+function OnChange({ clear }: { clear: () => void }) {
+  const { watch } = useFormContext()
+  useEffect(() => {
+    const watching = watch((_values, { type }) => {
+      if (type === 'change') clear()
+    })
+    return () => watching.unsubscribe()
+  })
+  return null
+}
+
+function Moves({ moves, unit, today }: { moves: RuleMove[]; unit: string; today: string }) {
+  if (moves.length === 0) return <p className="second">It moves no due day of this pump.</p>
+  const limit = ({ hoursLimit, daysLimit }: RuleMove['before']) =>
+    [
+      hoursLimit !== null && `${showNumber(hoursLimit)}\u00a0${unit}`,
+      daysLimit !== null && `${showNumber(daysLimit)}\u00a0days`,
+    ]
+      .filter(Boolean)
+      .join(' or ')
+  const due = ({ aboutDay, state }: RuleMove['before']) =>
+    state === 'over' || state === 'overdue'
+      ? stateWords[state]
+      : aboutDay === null
+        ? 'not in sight'
+        : showDay(aboutDay, today)
+  return (
+    <table className="table plain" aria-live="polite">
+      <caption className="strong">What it moves</caption>
+      <thead>
+        <tr>
+          <th scope="col">Service</th>
+          <th scope="col" className="num">
+            Limit
+          </th>
+          <th scope="col" className="num">
+            Due
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {moves.map((move) => (
+          <tr key={`${move.service} ${move.where}`}>
+            <td>
+              {move.service}
+              <span className="second block">{move.where}</span>
+            </td>
+            <td className="num nowrap">
+              {limit(move.before) === limit(move.after)
+                ? limit(move.after)
+                : `${limit(move.before)} → ${limit(move.after)}`}
+            </td>
+            <td className="num nowrap">
+              {due(move.before)} → <span className="strong">{due(move.after)}</span>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
