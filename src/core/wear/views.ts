@@ -109,3 +109,16 @@ export type LifeLine = {
 
 /** The chain of lives at a position, newest first. */
 export type PositionLives = { name: string; unit: 'h' | 'strokes'; lives: LifeLine[] }
+
+/** One line of the due list. */
+export type DueLine = {
+  machine: string
+  machineName: string
+  yard: string
+  pump: string
+  model: string
+  unit: 'h' | 'strokes'
+  clock: ClockView
+  /** The visit it is booked on. */
+  visit: { number: string; day: string; lead: string } | null
+}

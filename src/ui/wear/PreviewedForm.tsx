@@ -93,13 +93,17 @@ function OnChange({ clear }: { clear: () => void }) {
 
 function Moves({ moves, unit, today }: { moves: RuleMove[]; unit: string; today: string }) {
   if (moves.length === 0) return <p className="second">It moves no due day of this pump.</p>
-  const limit = ({ hoursLimit, daysLimit }: RuleMove['before']) =>
+  const amount = (value: number | null, in_: string) =>
+    value === null ? 'none' : `${showNumber(value)}\u00a0${in_}`
+  const limit = ({ before, after }: RuleMove) =>
     [
-      hoursLimit !== null && `${showNumber(hoursLimit)}\u00a0${unit}`,
-      daysLimit !== null && `${showNumber(daysLimit)}\u00a0days`,
+      before.hoursLimit !== after.hoursLimit &&
+        `${amount(before.hoursLimit, unit)} → ${amount(after.hoursLimit, unit)}`,
+      before.daysLimit !== after.daysLimit &&
+        `${amount(before.daysLimit, 'days')} → ${amount(after.daysLimit, 'days')}`,
     ]
       .filter(Boolean)
-      .join(' or ')
+      .join(', ') || 'as before'
   const due = ({ aboutDay, state }: RuleMove['before']) =>
     state === 'over' || state === 'overdue'
       ? stateWords[state]
@@ -127,11 +131,7 @@ function Moves({ moves, unit, today }: { moves: RuleMove[]; unit: string; today:
               {move.service}
               <span className="second block">{move.where}</span>
             </td>
-            <td className="num nowrap">
-              {limit(move.before) === limit(move.after)
-                ? limit(move.after)
-                : `${limit(move.before)} → ${limit(move.after)}`}
-            </td>
+            <td className="num nowrap">{limit(move)}</td>
             <td className="num nowrap">
               {due(move.before)} → <span className="strong">{due(move.after)}</span>
             </td>

@@ -33,11 +33,11 @@ export function bandWords(clock: ClockView, today: string): string {
   return `${sameMonth ? Number(early.slice(8)) : showDay(early, today)} to ${showDay(late, today)}`
 }
 
-/** @example "448 h instead of 640: hot inlet water, near its rated pressure" */
+/** @example "hard duty: 448, not 640 h" */
 export function limitWords(clock: ClockView, unit: string): string {
   const short =
     clock.factor < 1 && clock.statedHours !== null && clock.hoursLimit !== null
-      ? `${showNumber(clock.hoursLimit)}\u00a0${unit} for hard duty: ${clock.duties.map((duty) => `${duty.name.toLowerCase()} × ${duty.factor}`).join(', ')}`
+      ? `hard duty: ${showNumber(clock.hoursLimit)}, not ${showNumber(clock.statedHours)}\u00a0${unit}`
       : ''
   const own = clock.overrideReason && `its own limit: ${clock.overrideReason}`
   return [short, own].filter(Boolean).join(' · ')

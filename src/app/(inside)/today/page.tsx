@@ -34,6 +34,7 @@ export default async function TodayPage() {
   return (
     <Page
       title={showLongDay(today)}
+      actions={<ButtonLink href="/today/list">Due list</ButtonLink>}
       summary={summary(past, due.length - past, owing.length, doubtful.length)}
     >
       {machines.length === 0 ? (
