@@ -95,3 +95,39 @@ test('the due list of a yard reads by the last responsible day, and goes out as 
     true,
   )
 })
+
+test('from an overdue row to a booked visit by keyboard: down, Enter, Enter', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/today')
+  await person.sees('Decide')
+  const { keyboard } = person.page
+  await keyboard.press('ArrowDown')
+  await person.page.waitForFunction(() => document.activeElement?.textContent?.trim() === 'Book')
+  await keyboard.press('Enter')
+  await person.sees('Book it')
+  await person.page.waitForFunction(
+    () => (document.activeElement as HTMLInputElement | null)?.type === 'date',
+  )
+  await keyboard.press('Enter')
+  await person.sees('The visit is booked.')
+  await person.page.waitForFunction(() => location.pathname.startsWith('/plan/'))
+  await person.sees('Renew high-pressure seals cylinders 1 and 2')
+})
+
+test('Today is narrowed to a yard, a kind and a technician, and says when nothing is left', async () => {
+  const person = await demo.someone('viewer')
+  await person.goTo('/today')
+  await person.press('Upland yard')
+  await person.page.waitForFunction(() => !document.querySelector('.today')!.textContent!.includes('T-04'))
+  expect(await person.row('T-12', 'Renew outlet valves')).not.toBe('')
+  await person.press('Readings')
+  await person.page.waitForFunction(() => !document.querySelector('.today')!.textContent!.includes('Decide'))
+  await person.sees('No reading is in doubt.')
+  expect(await person.row('V-21', 'last read')).not.toBe('')
+  await person.press('All yards')
+  await person.press('Visits')
+  await person.page.select('[aria-label="Technician"]', 'M. Osei')
+  await person.page.waitForFunction(
+    () => !document.querySelector('.today')!.textContent!.includes('L. Varga'),
+  )
+})

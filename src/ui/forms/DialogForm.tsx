@@ -25,12 +25,14 @@ type Props<Values extends FieldValues> = {
   fieldName?: (field: string) => string
   /** The row as it is now, turned into what the form holds. */
   fromRow?: (row: Record<string, unknown>) => Partial<Values>
+  /** Opens with the page: whoever came here came for this. */
+  openNow?: boolean
   children: ReactNode
 }
 
 /** A short form in a dialog, with the button that opens it. */
 export function DialogForm<Values extends FieldValues>(props: Props<Values>) {
-  const [values, setValues] = useState<Values | null>(null)
+  const [values, setValues] = useState<Values | null>(() => (props.openNow ? props.start() : null))
   const toast = useToast()
   const close = () => setValues(null)
   return (

@@ -14,11 +14,15 @@ type Props = {
   clocks: BookableClock[]
   technicians: Option[]
   today: string
+  /** Who has least to do on that day. */
+  suggestedLead: string
+  /** The service somebody came to book; the form is open then. */
+  wanted?: string
   book: (input: BookingInput) => Promise<Outcome<{ number: string }>>
 }
 
 /** Books what is due on one machine: services, a day, a technician. What is due is chosen already. */
-export function BookVisit({ clocks, technicians, today, book }: Props) {
+export function BookVisit({ clocks, technicians, today, suggestedLead, wanted, book }: Props) {
   const router = useRouter()
   const free = clocks.filter((clock) => clock.booked === null)
   return (
@@ -29,10 +33,10 @@ export function BookVisit({ clocks, technicians, today, book }: Props) {
       schema={bookingSchema}
       start={(): BookingInput => ({
         id: uuid(),
-        items: free.filter((clock) => clock.state !== 'healthy').map(itemOf),
+        items: free.filter((clock) => clock.state !== 'healthy' || clock.task === wanted).map(itemOf),
         day: today,
         startTime: '',
-        leadId: '',
+        leadId: suggestedLead,
         note: '',
       })}
       action={async (input) => {
@@ -40,12 +44,13 @@ export function BookVisit({ clocks, technicians, today, book }: Props) {
         if (outcome.ok) router.push(`/plan/${input.id}`)
         return outcome
       }}
+      openNow={wanted !== undefined}
       submit="Book it"
       done="The visit is booked."
     >
       <ServiceChoice clocks={free} today={today} />
       <FieldRow>
-        <TextEntry name="day" label="Day" type="date" />
+        <TextEntry name="day" label="Day" type="date" autoFocus />
         <TextEntry name="startTime" label="Start" type="time" optional />
         <ChoiceEntry
           name="leadId"

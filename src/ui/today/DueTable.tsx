@@ -7,7 +7,7 @@ import { bandWords, leftWords, usedWords } from '../wear/words'
 export function DueTable({ lines, today }: { lines: DueLine[]; today: string }) {
   if (lines.length === 0) return <p className="second">Nothing comes due within thirty days.</p>
   return (
-    <table className="table">
+    <table className="table due-table">
       <caption className="visually-hidden">Services due within thirty days</caption>
       <thead>
         <tr>

@@ -6,6 +6,7 @@ import { listMachines } from '@/services/fleet'
 import { listStock } from '@/services/stores'
 import { listWear } from '@/services/wear'
 import { listOpenVisits } from '@/services/visits'
+import { listYards } from '@/services/yards'
 import { visitFor } from '@/ui/plan/bookable'
 import { EmptyState } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
@@ -17,12 +18,13 @@ export const metadata: Metadata = { title: 'Today' }
 
 export default async function TodayPage() {
   const actor = await requireActor('/today')
-  const [company, wear, machines, open, stock] = await Promise.all([
+  const [company, wear, machines, open, stock, yards] = await Promise.all([
     getCompany(actor),
     listWear(actor),
     listMachines(actor),
     listOpenVisits(actor),
     listStock(actor),
+    listYards(actor),
   ])
   const { today } = present(company)
   const due = wear.flatMap((view) =>
@@ -53,6 +55,7 @@ export default async function TodayPage() {
           parts={stock.filter(
             (part) => !part.retiredOn && (part.short > 0 || part.missing > 0 || part.below),
           )}
+          yards={yards}
           today={today}
         />
       )}

@@ -40,13 +40,16 @@ import { bookVisit } from '../../../plan/actions'
 import { startUnplannedSheet } from '../../../sheets/actions'
 import * as actions from '../../actions'
 
-type Params = { params: Promise<{ pump: string }> }
+type Params = {
+  params: Promise<{ pump: string }>
+  searchParams: Promise<{ book?: string | string[] }>
+}
 
 export async function generateMetadata({ params }: Params): Promise<Metadata> {
   return { title: decodeURIComponent((await params).pump) }
 }
 
-export default async function AssemblyDetails({ params }: Params) {
+export default async function AssemblyDetails({ params, searchParams }: Params) {
   const reference = decodeURIComponent((await params).pump)
   const path = `/fleet/pumps/${encodeURIComponent(reference)}`
   const actor = await requireActor(path)
@@ -56,6 +59,7 @@ export default async function AssemblyDetails({ params }: Params) {
     listPlaceChoices(actor),
   ])
   const { today, time } = present(company)
+  const { book } = await searchParams
   const [wear, open, people, sheets, rules] = await Promise.all([
     getWear(actor, assembly.id),
     listOpenVisits(actor),
@@ -111,6 +115,8 @@ export default async function AssemblyDetails({ params }: Params) {
             <BookVisit
               clocks={bookable(wear, own)}
               technicians={technicians}
+              suggestedLead={leastBusy(people, open, today)}
+              wanted={typeof book === 'string' ? book : undefined}
               today={today}
               book={bookVisit}
             />
@@ -257,6 +263,19 @@ export default async function AssemblyDetails({ params }: Params) {
 }
 
 const unitOf = (assembly: AssemblyPage) => (assembly.usageScale === 'h' ? 'h' : 'strokes')
+
+/** The technician with the fewest visits on a day, by name where they are alike. */
+function leastBusy(
+  people: { id: string; name: string; role: string; retiredOn: string | null }[],
+  open: { leadId: string; day: string }[],
+  day: string,
+): string {
+  const visits = (id: string) => open.filter((visit) => visit.leadId === id && visit.day === day).length
+  const [first] = people
+    .filter((person) => person.role === 'technician' && !person.retiredOn)
+    .sort((a, b) => visits(a.id) - visits(b.id) || a.name.localeCompare(b.name))
+  return first?.id ?? ''
+}
 
 function openingWords(assembly: AssemblyPage): string {
   const unit = unitOf(assembly)
