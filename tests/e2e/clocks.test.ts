@@ -11,16 +11,18 @@ const coordinator = () => demo.someone('coordinator')
 /** The words of the first list row that contains all of these. */
 const row = (person: Person, ...words: string[]) => person.row(...words)
 
-test('Today lists what is past its limit first, and each row leads to its pump', async () => {
+test('Today lists services by the last day on which acting is in time, and each row leads to its pump', async () => {
   const person = await coordinator()
   await person.sees('Wednesday 14 October')
-  const states = await person.page.$$eval('.due-row', (rows) =>
-    rows.map((each) => /overdue|past its limit|due soon/.exec(each.textContent ?? '')![0]),
+  // By the last day on which acting is in time: what is late already, then day after day.
+  const acts = await person.page.$$eval('.due-row', (rows) =>
+    rows.map(
+      (each) => (each as HTMLElement).innerText.replaceAll('\u00a0', ' ').match(/act (now|by (\d+ \w+))/)![0],
+    ),
   )
-  expect(states.length).toBeGreaterThan(5)
-  const order = ['overdue', 'past its limit', 'due soon']
-  const ranks = states.map((state) => order.indexOf(state))
-  expect(ranks).toEqual([...ranks].sort((a, b) => a - b))
+  expect(acts.length).toBeGreaterThan(5)
+  const days = acts.map((act) => (act === 'act now' ? 0 : Date.parse(`${act.slice(7)} 2026 UTC`)))
+  expect(days).toEqual([...days].sort((a, b) => a - b))
   expect(await row(person, 'T-04', 'Renew high-pressure seals', 'cylinders 1 and 2')).toContain('past')
   await person.sees('Settle readings in doubt')
   expect(await row(person, 'T-09', 'One reading in doubt')).toContain('Settle')
@@ -136,6 +138,9 @@ test('a visit is booked from what is due, prepared, changed, and cancelled with 
   await person.goTo('/fleet/pumps/P-04')
   await person.press('Book a visit')
   await person.sees('Technician')
+  // Whoever has least to do is chosen already.
+  expect(await person.holds('Technician')).not.toBe('')
+  await person.choose('Technician', 'Choose a technician')
   await person.press('Book it')
   await person.sees('Choose a technician.')
   await person.choose('Technician', 'L. Varga')

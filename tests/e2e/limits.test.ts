@@ -96,13 +96,15 @@ test('the due list of a yard reads by the last responsible day, and goes out as 
   )
 })
 
-test('from an overdue row to a booked visit by keyboard: down, Enter, Enter', async () => {
+test('from an overdue row to a booked visit by keyboard alone: down, Enter, Enter', async () => {
   const person = await demo.someone('coordinator')
   await person.goTo('/today')
   await person.sees('Decide')
   const { keyboard } = person.page
-  await keyboard.press('ArrowDown')
-  await person.page.waitForFunction(() => document.activeElement?.textContent?.trim() === 'Book')
+  // Down to the first row that is not on a visit already.
+  const focused = () => person.page.evaluate(() => document.activeElement?.textContent?.trim() ?? '')
+  for (let row = 0; row < 20 && (await focused()) !== 'Book'; row += 1) await keyboard.press('ArrowDown')
+  expect(await focused()).toBe('Book')
   await keyboard.press('Enter')
   await person.sees('Book it')
   await person.page.waitForFunction(
@@ -111,7 +113,7 @@ test('from an overdue row to a booked visit by keyboard: down, Enter, Enter', as
   await keyboard.press('Enter')
   await person.sees('The visit is booked.')
   await person.page.waitForFunction(() => location.pathname.startsWith('/plan/'))
-  await person.sees('Renew high-pressure seals cylinders 1 and 2')
+  await person.sees('Steps, in order')
 })
 
 test('Today is narrowed to a yard, a kind and a technician, and says when nothing is left', async () => {
@@ -129,5 +131,43 @@ test('Today is narrowed to a yard, a kind and a technician, and says when nothin
   await person.page.select('[aria-label="Technician"]', 'M. Osei')
   await person.page.waitForFunction(
     () => !document.querySelector('.today')!.textContent!.includes('L. Varga'),
+  )
+})
+
+test('a row of Today is put off with a reason and brought back; another is handed to somebody', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/today')
+  await person.press('Readings')
+  const inRow = (machine: string, button: string) =>
+    person.page.$$eval(
+      '.machine-row',
+      (rows, wanted, name) =>
+        [...rows.find((row) => row.textContent!.includes(wanted))!.querySelectorAll('button')]
+          .find((each) => each.textContent === name)!
+          .click(),
+      machine,
+      button,
+    )
+  await inRow('R-08', 'Later')
+  await person.type('Until', '2026-10-14')
+  await person.type('Why it can wait', 'rig is at the tip until Friday')
+  await person.press('Put it off')
+  await person.sees('Choose a day to come.')
+  await person.type('Until', '2026-10-16')
+  await person.press('Put it off')
+  await person.sees('It comes back on that day.')
+  await person.sees('rig is at the tip until Friday')
+  expect(await person.row('R-08', 'last read')).toBe('')
+  await inRow('V-21', 'Hand on')
+  await person.choose('To', 'M. Osei')
+  await person.press('Hand it on')
+  await person.sees('with M. Osei')
+  await person.page.select('[aria-label="Technician"]', 'M. Osei')
+  await person.page.waitForFunction(() => !document.querySelector('.today')!.textContent!.includes('V-24'))
+  expect(await person.row('V-21', 'with M. Osei')).not.toBe('')
+  await person.page.select('[aria-label="Technician"]', '')
+  await person.press('Bring back')
+  await person.page.waitForFunction(() =>
+    [...document.querySelectorAll('.machine-row')].some((row) => row.textContent!.includes('R-08')),
   )
 })

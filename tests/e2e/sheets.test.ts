@@ -281,7 +281,7 @@ test('stores: a part is added, received and counted; a bin the book is wrong abo
 
   await person.goTo('/today')
   await person.sees('Order and count')
-  expect(await row(person, 'OR-31')).toContain('Count this bin')
+  expect(await row(person, 'OR-31', 'on hand')).toContain('Count this bin')
   await person.goTo('/stores/OR-31')
   await person.sees('Sheets used 2 more than the book had.')
   await person.press('Count this bin')

@@ -90,3 +90,4 @@ export function showMinutes(minutes: number): string {
     .filter(Boolean)
     .join(' ')
 }
+export { handSchema, snoozeSchema, type HandInput, type Mark, type SnoozeInput } from './marks'

@@ -8,6 +8,7 @@ import { stores } from './0005-stores'
 import { skips } from './0006-skips'
 import { spells } from './0007-spells'
 import { rules } from './0008-rules'
+import { marks } from './0009-marks'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
 export const migrations: RunnableMigration<QueryInterface>[] = [
@@ -19,4 +20,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   skips,
   spells,
   rules,
+  marks,
 ]

@@ -1,5 +1,6 @@
 'use client'
 
+import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Link from 'next/link'
@@ -8,14 +9,17 @@ import type { MachineLine } from '@/core/fleet/views'
 import { showAge, showDay } from '@/core/calendar'
 import { showAmount } from '@/core/parts'
 import type { StockLine } from '@/core/parts/views'
+import type { Mark } from '@/core/planning'
 import type { VisitLine } from '@/core/planning/views'
 import type { ClockView, WearView } from '@/core/wear/views'
+import type { Option } from '../forms/FieldFrame'
 import { ButtonLink } from '../frame/ButtonLink'
 import { LifeStrip } from '../graphics/LifeStrip'
 import { PostMark } from '../graphics/PostMark'
 import { VisitList } from '../plan/VisitList'
 import { StockMark } from '../stores/StockMark'
 import { inkOf, markOf, stateWords } from '../wear/ClockList'
+import { LaterButtons, type MarkActions } from './LaterDialog'
 import { actInk, actWords, bandWords, leftWords, usedWords } from '../wear/words'
 
 type Due = { view: WearView; clock: ClockView; visit: VisitLine | null }
@@ -27,6 +31,11 @@ type Props = {
   /** Parts that want counting or ordering. */
   parts: StockLine[]
   yards: { id: string; name: string }[]
+  /** What was put off or handed on. */
+  marks: Mark[]
+  /** Who rows can be handed to; null where whoever looks may not mark any. */
+  people: Option[] | null
+  actions: MarkActions
   today: string
 }
 
@@ -41,7 +50,7 @@ type Kind = keyof typeof kinds
 
 /** The morning's work in order: decide on services, settle doubts, read meters. */
 export function TodayList(props: Props) {
-  const { parts, yards, today } = props
+  const { yards, marks, people, actions, today } = props
   const [yard, setYard] = useState('')
   const [kind, setKind] = useState<Kind>('all')
   const [lead, setLead] = useState('')
@@ -51,18 +60,48 @@ export function TodayList(props: Props) {
     document.addEventListener('keydown', hear)
     return () => document.removeEventListener('keydown', hear)
   }, [])
+  const putOff = (subject: string) => marks.some((mark) => mark.kind === 'snooze' && mark.subject === subject)
+  const handedTo = (subject: string) =>
+    marks.find((mark) => mark.kind === 'hand' && mark.subject === subject)?.to ?? null
+  const mine = (subject: string, visitLead?: string) =>
+    lead === '' || visitLead === lead || handedTo(subject) === lead
+  /** What stands beside a row's action: who has it, and the ways to put it off or hand it on. */
+  const marksOf = (subject: string, label: string, hint?: string) => (
+    <>
+      {handedTo(subject) && <span className="second">with {handedTo(subject)}</span>}
+      {people && (
+        <LaterButtons
+          subject={subject}
+          label={label}
+          today={today}
+          hint={hint}
+          people={people}
+          actions={actions}
+        />
+      )}
+    </>
+  )
   const here = (yardId: string | null) => yard === '' || yardId === yard
-  const leads = [...new Set(props.visits.map((visit) => visit.lead))].sort()
+  const leads = [
+    ...new Set([
+      ...props.visits.map((visit) => visit.lead),
+      ...marks.flatMap((mark) => (mark.kind === 'hand' && mark.to ? [mark.to] : [])),
+    ]),
+  ].sort()
   const due = props.due.filter(
-    ({ view, visit }) => here(view.yardId) && (lead === '' || visit?.lead === lead),
+    (item) => here(item.view.yardId) && !putOff(serviceKey(item)) && mine(serviceKey(item), item.visit?.lead),
   )
   const yardName = yards.find((each) => each.id === yard)?.name
   const visits = props.visits.filter(
     (visit) =>
       (yardName === undefined || visit.place.startsWith(yardName)) && (lead === '' || visit.lead === lead),
   )
-  const owing = lead === '' ? props.owing.filter((machine) => here(machine.yardId)) : []
-  const doubtful = lead === '' ? props.doubtful.filter((machine) => here(machine.yardId)) : []
+  const ofMachines = (what: 'reading' | 'doubt', list: MachineLine[]) =>
+    list.filter(({ id, yardId }) => here(yardId) && !putOff(`${what}:${id}`) && mine(`${what}:${id}`))
+  const owing = ofMachines('reading', props.owing)
+  const doubtful = ofMachines('doubt', props.doubtful)
+  const parts = props.parts.filter(({ id }) => !putOff(`part:${id}`) && mine(`part:${id}`))
+  const later = marks.filter((mark) => mark.kind === 'snooze')
   const shows = (which: Kind) => kind === 'all' || kind === which
   const actBy = ({ clock }: Due) => clock.lastResponsibleDay ?? '9999'
   const inOrder = [...due].sort(
@@ -133,6 +172,7 @@ export function TodayList(props: Props) {
                 <DueRow
                   key={`${item.view.assemblyId} ${item.clock.task} ${item.clock.where}`}
                   {...item}
+                  marks={marksOf(serviceKey(item), serviceLabel(item), actWords(item.clock, today))}
                   today={today}
                 />
               ))}
@@ -165,7 +205,13 @@ export function TodayList(props: Props) {
             {doubtful.length === 0 && <p className="second pad">No reading is in doubt.</p>}
             <ul>
               {doubtful.map((machine) => (
-                <MachineRow key={machine.id} machine={machine} mark="doubted" action="Settle">
+                <MachineRow
+                  key={machine.id}
+                  machine={machine}
+                  mark="doubted"
+                  action="Settle"
+                  marks={marksOf(`doubt:${machine.id}`, `${machine.number} reading in doubt`)}
+                >
                   {machine.doubts === 1 ? 'One reading in doubt' : `${machine.doubts} readings in doubt`}
                 </MachineRow>
               ))}
@@ -182,7 +228,13 @@ export function TodayList(props: Props) {
             {owing.length === 0 && <p className="second pad">All are freshly read.</p>}
             <ul>
               {owing.map((machine) => (
-                <MachineRow key={machine.id} machine={machine} mark="notRead" action="Read">
+                <MachineRow
+                  key={machine.id}
+                  machine={machine}
+                  mark="notRead"
+                  action="Read"
+                  marks={marksOf(`reading:${machine.id}`, `${machine.number} reading`)}
+                >
                   {machine.lastReading
                     ? `last read ${showAge(machine.lastReading.day, today)}`
                     : 'never read'}
@@ -210,9 +262,38 @@ export function TodayList(props: Props) {
                     <span className="second">{showAmount(part.onHand, part.unit)} on hand</span>
                   </div>
                   <StockMark part={part} />
-                  <ButtonLink href={`/stores/${encodeURIComponent(part.number)}`}>
-                    {part.short > 0 ? 'Count' : 'Look'}
-                  </ButtonLink>
+                  <div className="row-action">
+                    <ButtonLink href={`/stores/${encodeURIComponent(part.number)}`}>
+                      {part.short > 0 ? 'Count' : 'Look'}
+                    </ButtonLink>
+                    {marksOf(`part:${part.id}`, `${part.number} ${part.name}`)}
+                  </div>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+        {later.length > 0 && (
+          <section>
+            <header>
+              <span className="step-number">6</span>
+              <h2>Put off</h2>
+              <span className="second">comes back by itself on its day</span>
+            </header>
+            <ul>
+              {later.map((mark) => (
+                <li key={mark.id} className="part-row">
+                  <div>
+                    {mark.label} <span className="second">until {showDay(mark.until!, today)}</span>
+                  </div>
+                  <div className="second">
+                    {mark.reason} · {mark.by}, {showDay(mark.day, today)}
+                  </div>
+                  {people && (
+                    <Button variant="text" onClick={() => void actions.clearMark(mark.id)}>
+                      Bring back
+                    </Button>
+                  )}
                 </li>
               ))}
             </ul>
@@ -228,7 +309,7 @@ function stepThrough(event: KeyboardEvent, panel: HTMLElement | null) {
   if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return
   const inside = panel?.contains(document.activeElement) || document.activeElement === document.body
   if (!panel || !inside) return
-  const actions = [...panel.querySelectorAll<HTMLElement>('li > a:last-child, .line-list a.strong')]
+  const actions = [...panel.querySelectorAll<HTMLElement>('.row-action > a, .line-list a.strong')]
   const at = actions.indexOf(document.activeElement as HTMLElement)
   const next = actions[event.key === 'ArrowDown' ? at + 1 : Math.max(0, at - 1)]
   if (!next) return
@@ -236,7 +317,12 @@ function stepThrough(event: KeyboardEvent, panel: HTMLElement | null) {
   next.focus()
 }
 
-function DueRow({ view, clock, visit, today }: Due & { today: string }) {
+const serviceKey = ({ view, clock }: Due) => `service:${view.assemblyId}:${clock.task}:${clock.positions[0]}`
+
+const serviceLabel = ({ view, clock }: Due) =>
+  [`${view.machineNumber ?? view.number} ${clock.name.toLowerCase()}`, clock.where].filter(Boolean).join(', ')
+
+function DueRow({ view, clock, visit, today, marks }: Due & { today: string; marks: React.ReactNode }) {
   return (
     <li className="due-row">
       <PostMark state={markOf[clock.state]} silent />
@@ -288,17 +374,20 @@ function DueRow({ view, clock, visit, today }: Due & { today: string }) {
         )}
         <div className={`second ${actInk(clock, today)}`}>{actWords(clock, today)}</div>
       </div>
-      {visit?.sheet ? (
-        <ButtonLink href={`/sheets/${visit.sheet.id}`}>On the bench</ButtonLink>
-      ) : visit ? (
-        <ButtonLink href={`/plan/${visit.id}`}>On {showDay(visit.day, today)}</ButtonLink>
-      ) : (
-        <ButtonLink
-          href={`/fleet/pumps/${encodeURIComponent(view.number)}?book=${encodeURIComponent(clock.task)}`}
-        >
-          Book
-        </ButtonLink>
-      )}
+      <div className="row-action">
+        {visit?.sheet ? (
+          <ButtonLink href={`/sheets/${visit.sheet.id}`}>On the bench</ButtonLink>
+        ) : visit ? (
+          <ButtonLink href={`/plan/${visit.id}`}>On {showDay(visit.day, today)}</ButtonLink>
+        ) : (
+          <ButtonLink
+            href={`/fleet/pumps/${encodeURIComponent(view.number)}?book=${encodeURIComponent(clock.task)}`}
+          >
+            Book
+          </ButtonLink>
+        )}
+        {marks}
+      </div>
     </li>
   )
 }
@@ -307,10 +396,11 @@ type MachineRowProps = {
   machine: MachineLine
   mark: 'doubted' | 'notRead'
   action: string
+  marks: React.ReactNode
   children: React.ReactNode
 }
 
-function MachineRow({ machine, mark, action, children }: MachineRowProps) {
+function MachineRow({ machine, mark, action, marks, children }: MachineRowProps) {
   const href = `/fleet/${encodeURIComponent(machine.number)}`
   return (
     <li className="machine-row">
@@ -320,7 +410,10 @@ function MachineRow({ machine, mark, action, children }: MachineRowProps) {
         <span className="second">{machine.yardName}</span>
       </div>
       <div className="second">{children}</div>
-      <ButtonLink href={href}>{action}</ButtonLink>
+      <div className="row-action">
+        <ButtonLink href={href}>{action}</ButtonLink>
+        {marks}
+      </div>
     </li>
   )
 }

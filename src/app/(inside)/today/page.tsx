@@ -1,11 +1,14 @@
 import type { Metadata } from 'next'
 import { addDays, showLongDay } from '@/core/calendar'
 import type { ClockView } from '@/core/wear/views'
+import { mayDo } from '@/core/people'
 import { getCompany, present } from '@/services/company'
 import { listMachines } from '@/services/fleet'
 import { listStock } from '@/services/stores'
 import { listWear } from '@/services/wear'
 import { listOpenVisits } from '@/services/visits'
+import { listMarks } from '@/services/marks'
+import { listPeople } from '@/services/people'
 import { listYards } from '@/services/yards'
 import { visitFor } from '@/ui/plan/bookable'
 import { EmptyState } from '@/ui/feedback/States'
@@ -13,18 +16,21 @@ import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Page } from '@/ui/frame/Page'
 import { TodayList } from '@/ui/today/TodayList'
 import { requireActor } from '../../access/session'
+import * as actions from './actions'
 
 export const metadata: Metadata = { title: 'Today' }
 
 export default async function TodayPage() {
   const actor = await requireActor('/today')
-  const [company, wear, machines, open, stock, yards] = await Promise.all([
+  const [company, wear, machines, open, stock, yards, marks, people] = await Promise.all([
     getCompany(actor),
     listWear(actor),
     listMachines(actor),
     listOpenVisits(actor),
     listStock(actor),
     listYards(actor),
+    listMarks(actor),
+    listPeople(actor),
   ])
   const { today } = present(company)
   const due = wear.flatMap((view) =>
@@ -56,6 +62,15 @@ export default async function TodayPage() {
             (part) => !part.retiredOn && (part.short > 0 || part.missing > 0 || part.below),
           )}
           yards={yards}
+          marks={marks}
+          people={
+            mayDo(actor.role, 'visits.plan')
+              ? people
+                  .filter((person) => person.role !== 'viewer' && !person.retiredOn)
+                  .map((person) => ({ value: person.id, label: person.name }))
+              : null
+          }
+          actions={actions}
           today={today}
         />
       )}

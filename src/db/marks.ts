@@ -1,0 +1,29 @@
+import { day, id, text } from './columns'
+import { table } from './table'
+
+/** A row of Today that was put off until a day, or handed to somebody. */
+export type MarkRow = {
+  id: string
+  subject: string
+  label: string
+  kind: 'snooze' | 'hand'
+  until: string | null
+  reason: string
+  toId: string | null
+  status: 'active' | 'superseded'
+  recordedAt: string
+  recordedById: string
+}
+
+export const marks = table<MarkRow>('marks', {
+  id,
+  subject: text,
+  label: text,
+  kind: text,
+  until: day,
+  reason: text,
+  toId: text,
+  status: text,
+  recordedAt: text,
+  recordedById: text,
+})

@@ -1,0 +1,63 @@
+'use client'
+
+import { v7 as uuid } from 'uuid'
+import { addDays } from '@/core/calendar'
+import { handSchema, snoozeSchema, type HandInput, type SnoozeInput } from '@/core/planning'
+import type { Outcome } from '@/core/problem/outcome'
+import { DialogForm } from '../forms/DialogForm'
+import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
+import type { Option } from '../forms/FieldFrame'
+
+export type MarkActions = {
+  snooze: (input: SnoozeInput) => Promise<Outcome>
+  handOn: (input: HandInput) => Promise<Outcome>
+  clearMark: (id: string) => Promise<Outcome>
+}
+
+type Props = {
+  subject: string
+  label: string
+  today: string
+  /** Said beside the day, so that nobody puts it off too far: "act by 18 Oct". */
+  hint?: string
+  people: Option[]
+  actions: MarkActions
+}
+
+/** Puts a row of Today off with a reason, or hands it to somebody. */
+export function LaterButtons({ subject, label, today, hint, people, actions }: Props) {
+  return (
+    <span className="later">
+      <DialogForm<SnoozeInput>
+        label="Later"
+        look="text"
+        title={`Put off: ${label}`}
+        schema={snoozeSchema}
+        start={() => ({ id: uuid(), subject, label, until: addDays(today, 1), reason: '' })}
+        action={actions.snooze}
+        submit="Put it off"
+        done="It comes back on that day."
+      >
+        <FieldRow>
+          <TextEntry name="until" label="Until" type="date" hint={hint} />
+          <TextEntry name="reason" label="Why it can wait" />
+        </FieldRow>
+      </DialogForm>
+      <DialogForm<HandInput>
+        label="Hand on"
+        look="text"
+        title={`Hand on: ${label}`}
+        schema={handSchema}
+        start={() => ({ id: uuid(), subject, label, toId: '', note: '' })}
+        action={actions.handOn}
+        submit="Hand it on"
+        done="It stands on the list with their name."
+      >
+        <FieldRow>
+          <ChoiceEntry name="toId" label="To" options={people} placeholder="Choose somebody" />
+          <TextEntry name="note" label="Word to them" optional />
+        </FieldRow>
+      </DialogForm>
+    </span>
+  )
+}
