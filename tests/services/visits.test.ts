@@ -16,7 +16,7 @@ import {
   listVisits,
   restoreVisit,
 } from '@/services/visits'
-import { startClocks } from '@/services/wear'
+import { startClocks } from '@/services/renewals'
 import { freshCompany, problemIn, removeDatabase } from '../support/database'
 
 let coordinator: Actor

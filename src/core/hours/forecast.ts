@@ -1,5 +1,7 @@
 import { addDays, dayFromNumber, dayNumber, daysBetween, type Day } from '../calendar'
 import type { CumulativePoint } from './cumulative'
+import { chanceOfAtLeast, quantile } from './gamma'
+import { bestMemory, sumsOf, type Memory } from './level'
 import {
   dayNumberAt,
   evenPattern,
@@ -49,13 +51,9 @@ export type UsageForecast = {
 }
 
 const week = 7
-/** Level memories that are tried, in weeks; the one that missed least in the meter's own past is taken. */
-const halfLives = [2, 4, 8, 16, 52, 300] as const
 const horizons = [1, 2, 4, 8, 16] as const
 /** No wider than this share of the squared mean: beyond it the middle of a gamma falls towards nothing. */
 const widest = 1.5
-/** How much the last year as a whole says beside the recent weeks. */
-const yearShare = 0.1
 /** A booked job runs its hours give or take this share. */
 const bookedSpread = 0.25
 /** Beyond this the answer is "not in sight". */
@@ -159,8 +157,7 @@ export function dueDays(
   return { early: day(0.1), median: day(0.5), late: day(0.9) }
 }
 
-/** `levels[n]` is what the weeks before week n say of the ones to come. */
-type Fit = { pattern: UsePattern; weeks: number[]; levels: number[]; halfLife: number; miss: number }
+type Fit = Memory & { pattern: UsePattern; weeks: number[] }
 
 /** The pattern and memory that missed least in the meter's own past: with weekdays and months, or without months. */
 function bestOf(line: UsedLine, layUps: LayUp[], offset: number): Fit | null {
@@ -266,78 +263,6 @@ function restsOn(line: UsedLine, halfLife: number, end: number, offset: number) 
   }
 }
 
-/** The memory whose level missed the next four and twelve weeks least, in this meter's own past; eight weeks at first. */
-function bestMemory(weeks: number[]): Pick<Fit, 'levels' | 'halfLife' | 'miss'> {
-  const sums = sumsOf(weeks)
-  const starts = changesIn(weeks, sums)
-  const tried = halfLives.map((halfLife) => {
-    const levels = levelsOf(weeks, sums, starts, halfLife)
-    let miss = 0
-    let looks = 0
-    for (const horizon of [4, 12])
-      for (let at = 6; at + horizon <= weeks.length; at += 1) {
-        miss += Math.abs((sums[at + horizon]! - sums[at]!) / horizon - levels[at]!)
-        looks += 1
-      }
-    return { levels, halfLife, miss: looks < 8 ? Infinity : miss / looks }
-  })
-  const least = Math.min(...tried.map(({ miss }) => miss))
-  if (least === Infinity) return tried.find(({ halfLife }) => halfLife === 8)!
-  // Of memories that missed about alike the longest is the calmest.
-  return { ...tried.findLast(({ miss }) => miss <= least * 1.05 + 1e-6)!, miss: least }
-}
-
-/** `sums[n]` is the sum of the first n of a list. */
-function sumsOf(list: number[]): number[] {
-  const sums = [0]
-  for (const each of list) sums.push(sums.at(-1)! + each)
-  return sums
-}
-
-/**
- * For each week the week from which on the machine is used at another level than before it: the split
- * of its last 60 weeks whose means differ most for their scatter (Student's t), where that is past 4;
- * else 0.
- */
-function changesIn(weeks: number[], sums: number[]): number[] {
-  const squares = sumsOf(weeks.map((each) => each ** 2))
-  return Array.from({ length: weeks.length + 1 }, (_, until) => {
-    const oldest = Math.max(0, until - 60)
-    let best = { at: 0, t: 4 }
-    for (let at = until - 3; at >= oldest + 4; at -= 1) {
-      const from = Math.max(oldest, at - 26)
-      const [before, after] = [at - from, until - at]
-      const [was, is] = [(sums[at]! - sums[from]!) / before, (sums[until]! - sums[at]!) / after]
-      const scatter = squares[until]! - squares[from]! - before * was ** 2 - after * is ** 2
-      // Weeks that are all alike would make any difference look certain.
-      const variance = Math.max(0, scatter) / (before + after - 2) + (0.05 * (was + is)) ** 2
-      const t = Math.abs(is - was) / Math.sqrt(variance * (1 / before + 1 / after))
-      if (t > best.t) best = { at, t }
-    }
-    return best.at
-  })
-}
-
-/** The level before each week: exponentially weighted, recent weeks more, none before a change of level. */
-function levelsOf(weeks: number[], sums: number[], starts: number[], halfLife: number): number[] {
-  const weights = weeks.map((_, index) => 2 ** (-index / halfLife))
-  return Array.from({ length: weeks.length + 1 }, (_, until) => {
-    if (until === 0) return 0
-    const start = starts[until]!
-    let sum = 0
-    let all = 0
-    for (let index = start; index < until; index += 1) {
-      const weight = weights[until - 1 - index]!
-      sum += weight * weeks[index]!
-      all += weight
-    }
-    // What stands still today is not laid up for ever: the year as a whole keeps a say.
-    const from = Math.max(start, until - 52)
-    const year = (sums[until]! - sums[from]!) / (until - from)
-    return (1 - yearShare) * (sum / all) + yearShare * year
-  })
-}
-
 /**
  * The mean squared miss of the level against the sum of the next `horizon` weeks in the meter's own
  * past, blended with an assumption worth four such looks.
@@ -371,29 +296,4 @@ function varianceAt(spreads: number[], horizonWeeks: number, level: number): num
   return at === -1
     ? v1 * (horizonWeeks / h1) ** slope
     : Math.min(v0 * (horizonWeeks / h0) ** slope, Math.max(v1, v0), (level * horizonWeeks * 1.5) ** 2 + v0)
-}
-
-/** P(X >= x) for a gamma variable of this mean and variance, by Wilson and Hilferty's cube root. */
-function chanceOfAtLeast(x: number, mean: number, variance: number): number {
-  if (mean <= 0) return x <= 0 ? 1 : 0
-  if (variance <= 0) return mean >= x ? 1 : 0
-  const c = variance / mean ** 2 / 9
-  return 1 - normalBelow((Math.cbrt(x / mean) - (1 - c)) / Math.sqrt(c))
-}
-
-function quantile(mean: number, variance: number, z: number): number {
-  if (mean <= 0 || variance <= 0) return Math.max(0, mean)
-  const c = variance / mean ** 2 / 9
-  return mean * Math.max(0, 1 - c + z * Math.sqrt(c)) ** 3
-}
-
-/** The normal distribution function; Abramowitz and Stegun 26.2.17, error below 7.5e-8. */
-function normalBelow(z: number): number {
-  const t = 1 / (1 + 0.2316419 * Math.abs(z))
-  const tail =
-    Math.exp((-z * z) / 2) *
-    0.3989422804014327 *
-    t *
-    (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))))
-  return z >= 0 ? 1 - tail : tail
 }

@@ -117,6 +117,7 @@ export function HoursChart({ points, doubts, corrected, events, spells, ahead, u
             type="number"
             scale="time"
             domain={[first, end]}
+            ticks={Array.from({ length: 5 }, (_, index) => first + ((end - first) * (index + 0.5)) / 5)}
             tickFormatter={(time: number) => showDay(isoDay(time), today).replace('\u00a0', ' ')}
             tick={tick}
             stroke="var(--edge)"

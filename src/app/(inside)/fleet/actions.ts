@@ -18,8 +18,8 @@ import { livesAt } from '@/services/lives'
 import * as meters from '@/services/meters'
 import * as moves from '@/services/moves'
 import * as readings from '@/services/readings'
+import * as renewals from '@/services/renewals'
 import * as spells from '@/services/spells'
-import * as wear from '@/services/wear'
 import * as rules from '@/services/wearRules'
 import { act, answer } from '../../access/act'
 import { requireActor } from '../../access/session'
@@ -64,10 +64,10 @@ export async function returnAssembly(input: { id: string; version: number }) {
   return act((actor) => assemblies.returnAssembly(actor, input))
 }
 export async function startClocks(input: ClockStartInput) {
-  return act((actor) => wear.startClocks(actor, input))
+  return act((actor) => renewals.startClocks(actor, input))
 }
 export async function recordRenewal(input: RenewalInput) {
-  return act((actor) => wear.recordRenewal(actor, input))
+  return act((actor) => renewals.recordRenewal(actor, input))
 }
 export async function changeDuty(input: DutyInput) {
   return act((actor) => moves.changeDuty(actor, input))
