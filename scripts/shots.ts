@@ -18,7 +18,7 @@ const shots: Shot[] = [
   { name: 'today', path: '/today' },
   { name: 'today-dark', path: '/today', theme: 'dark' },
   { name: 'fleet', path: '/fleet' },
-  { name: 'machine', path: '/fleet/T-07' },
+  { name: 'machine', path: '/fleet/T-12' },
   { name: 'machine-phone', path: '/fleet/T-04', size: { width: 390, height: 844 } },
   {
     name: 'hours',
