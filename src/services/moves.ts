@@ -4,7 +4,7 @@ import { dutySchema, moveSchema, type DutyInput, type MoveInput, type PlaceInput
 import { conflict, invalid, type ProblemError } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import { showNumber } from '@/core/units'
-import { write } from '@/db'
+import { Op, write } from '@/db'
 import { assemblies, dutyShares, fittings, type AssemblyRow, type FittingRow } from '@/db/assemblies'
 import { machines, type MachineRow } from '@/db/machines'
 import { meters, type MeterRow } from '@/db/meters'
@@ -165,7 +165,10 @@ export async function undoMove(
       throw conflict('It has moved again since. Move it back instead.')
     }
     await fittings.update({ id: last.id }, { status: 'superseded' })
-    await dutyShares.update({ assemblyId: row.id, status: 'active', at: last.at }, { status: 'superseded' })
+    // What was said of its share since belongs to the stay that never was.
+    await dutyShares.update({ assemblyId: row.id, status: 'active', at: { [Op.gte]: last.at } } as never, {
+      status: 'superseded',
+    })
     await assemblies.update({ id: row.id }, { version: row.version + 1 })
     const change = {
       entity: 'assembly',

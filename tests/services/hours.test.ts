@@ -4,7 +4,7 @@ import type { SpellInput } from '@/core/fleet'
 import { getAssembly } from '@/services/assemblies'
 import { addMachine, getMachine, listMachines } from '@/services/fleet'
 import { retireMeter, returnMeter, saveMeter } from '@/services/meters'
-import { changeDuty, moveAssembly } from '@/services/moves'
+import { changeDuty, moveAssembly, undoMove } from '@/services/moves'
 import { recordReading } from '@/services/readings'
 import { getRound } from '@/services/round'
 import { saveSpell, spellsOf, withdrawSpell } from '@/services/spells'
@@ -190,6 +190,36 @@ describe('which meter counts a pump', () => {
       const forecast = forecastUsage({ points: page.meterLine! }, '2026-08-12', page.known)!
       const own = dueDays(forecast, 10 / 0.5).median!
       expect(own > dueDays(forecast, 10).median!).toBe(true)
+    }))
+
+  test('a move taken back takes the shares said since with it', () =>
+    now(async () => {
+      const other = plainMachine('T-05', shop.yardId, { meter: plainMeter({ firstTyped: '300' }) })
+      await addMachine(shop.coordinator, other)
+      const fittingId = uuid()
+      const place = {
+        where: 'machine' as const,
+        machineId: other.id,
+        meterId: other.meter.id,
+        slot: '',
+        share: 100,
+        shareBasis: 'own' as const,
+      }
+      const move = {
+        assemblyId: shop.pumpId,
+        version: 1,
+        day: '2026-08-11',
+        time: '12:00',
+        place,
+        reason: '',
+      }
+      await moveAssembly(shop.coordinator, { id: fittingId, ...move })
+      await changeDuty(shop.coordinator, duty(2, { day: '2026-08-12', meterId: other.meter.id }))
+      await undoMove(shop.coordinator, { assemblyId: shop.pumpId, fittingId })
+      const back = await getAssembly(shop.coordinator, 'P-04')
+      expect(back.place.machineNumber).toBe('T-04')
+      expect(back.countedBy).toMatchObject({ meterId: shop.meterId, share: 1 })
+      expect(back.duties).toHaveLength(1)
     }))
 
   test('a share from before it came, from before the last change, the same again, or off the machine: refused', () =>

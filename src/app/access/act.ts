@@ -11,14 +11,19 @@ import { currentActor } from './session'
  * not reach the browser in production. What nobody foresaw is logged and told in one plain sentence.
  */
 export async function act<T>(work: (actor: Actor) => Promise<T>): Promise<Outcome<T>> {
+  return look(async (actor) => {
+    const data = await work(actor)
+    // The page that asked is rendered anew in the same answer.
+    refresh()
+    return data
+  })
+}
+
+/** The same for what only looks: the page stays as it is. */
+export async function look<T>(work: (actor: Actor) => Promise<T>): Promise<Outcome<T>> {
   return answer(async () => {
     const actor = await currentActor()
-    if (actor) {
-      const data = await work(actor)
-      // The page that asked is rendered anew in the same answer.
-      refresh()
-      return { ok: true, data }
-    }
+    if (actor) return { ok: true, data: await work(actor) }
     const message = 'You have been signed out. Sign in again in another tab; what you typed stays here.'
     return { ok: false, problem: { kind: 'notAllowed', message } }
   })

@@ -21,8 +21,7 @@ import * as readings from '@/services/readings'
 import * as renewals from '@/services/renewals'
 import * as spells from '@/services/spells'
 import * as rules from '@/services/wearRules'
-import { act, answer } from '../../access/act'
-import { requireActor } from '../../access/session'
+import { act, look } from '../../access/act'
 
 export async function addMachine(input: NewMachineInput) {
   return act((actor) => fleet.addMachine(actor, input))
@@ -85,7 +84,7 @@ export async function withdrawSpell(input: { id: string; version: number }) {
   return act((actor) => spells.withdrawSpell(actor, input))
 }
 export async function previewLimit(input: LimitInput) {
-  return act((actor) => rules.previewLimit(actor, input))
+  return look((actor) => rules.previewLimit(actor, input))
 }
 export async function saveLimit(input: LimitInput) {
   return act((actor) => rules.saveLimit(actor, input))
@@ -94,12 +93,11 @@ export async function clearLimit(input: { assemblyId: string; task: string; seen
   return act((actor) => rules.clearLimit(actor, input))
 }
 export async function previewDuties(input: DutiesInput) {
-  return act((actor) => rules.previewDuties(actor, input))
+  return look((actor) => rules.previewDuties(actor, input))
 }
 export async function saveDuties(input: DutiesInput) {
   return act((actor) => rules.saveDuties(actor, input))
 }
-/** Only looks: the page is not rendered anew. */
 export async function showLives(input: { assemblyId: string; position: string }) {
-  return answer(async () => ({ ok: true, data: await livesAt(await requireActor('/fleet'), input) }))
+  return look((actor) => livesAt(actor, input))
 }
