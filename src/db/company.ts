@@ -1,5 +1,5 @@
 import type { UnitPreferences } from '@/core/units'
-import { id, json, text, whole } from './columns'
+import { id, json, real, text, whole } from './columns'
 import { table } from './table'
 
 export type CompanyRow = {
@@ -9,6 +9,7 @@ export type CompanyRow = {
   currency: string
   units: UnitPreferences
   noticeDays: number
+  earlyCheckHours: number
   createdAt: string
   version: number
 }
@@ -22,6 +23,7 @@ export const companies = table<CompanyRow>(
     currency: text,
     units: json,
     noticeDays: whole,
+    earlyCheckHours: real,
     createdAt: text,
     version: whole,
   },

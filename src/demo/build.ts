@@ -6,7 +6,7 @@ import { runAt } from '@/services/clock'
 import { instantOf } from '@/services/days'
 import { demoAccounts } from '@/services/demoMode'
 import { addMachine, getMachine, retireMachine } from '@/services/fleet'
-import { openTheBook, tellWear } from './wear'
+import { openTheBook, technicians, tellWear } from './wear'
 import { saveMeter } from '@/services/meters'
 import { moveAssembly } from '@/services/moves'
 import { addPerson } from '@/services/people'
@@ -17,6 +17,7 @@ import { together } from '@/services/together'
 import { saveYard } from '@/services/yards'
 import { accessories, characters, machines, models, spares, type Character, type DemoMachine } from './fleet'
 import { idOf, randomFrom } from './random'
+import { tellSigns } from './signs'
 import { tellRules, tellSpells } from './spells'
 
 /** The demo starts on this invented day unless told otherwise. */
@@ -50,6 +51,7 @@ export async function buildDemo(today: string, say: (line: string) => void): Pro
     tellWear(coordinator, today, timeZone, (daysAgo) => (daysAgo === 128 ? swapPumps(today) : undefined)),
   )
   await together(() => tellRules(coordinator))
+  await together(() => tellSigns(technicians, today, timeZone))
   await together(() => openTheBook(coordinator, today, timeZone))
 }
 

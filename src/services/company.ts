@@ -18,6 +18,7 @@ export type Company = {
   currency: string
   units: UnitPreferences
   noticeDays: number
+  earlyCheckHours: number
   version: number
 }
 

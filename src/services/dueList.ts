@@ -2,6 +2,7 @@ import 'server-only'
 import { addDays } from '@/core/calendar'
 import { toCsv } from '@/core/interchange'
 import { visitNumber } from '@/core/planning'
+import { visitFor } from '@/core/planning/onVisit'
 import type { DueLine } from '@/core/wear/views'
 import { yards } from '@/db/yards'
 import type { Actor } from './actor'
@@ -34,14 +35,7 @@ export async function listDue(actor: Actor, yardId?: string): Promise<DueLine[]>
           (clock) => clock.state !== 'healthy' || near(clock.aboutDay) || near(clock.lastResponsibleDay),
         )
         .map((clock): DueLine => {
-          const visit = open.find((each) =>
-            each.services.some(
-              ({ assemblyId, task, positions }) =>
-                assemblyId === view.assemblyId &&
-                task === clock.task &&
-                positions.some((position) => clock.positions.includes(position)),
-            ),
-          )
+          const visit = visitFor(view.assemblyId, clock, open)
           return {
             machine: view.machineNumber ?? '',
             machineName: view.machineName ?? 'on the shelf',

@@ -10,7 +10,7 @@ import {
 } from '@/core/fleet'
 import type { MachineLine, MachinePage, MeterPanel } from '@/core/fleet/views'
 import { hoursAt, meterValue, readMeterValue, weeklyUse, type KnownAhead } from '@/core/hours'
-import { daysBetween } from '@/core/calendar'
+import { addDays, daysBetween } from '@/core/calendar'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import { write } from '@/db'
@@ -64,6 +64,7 @@ export async function listMachines(_actor: Actor): Promise<MachineLine[]> {
         !row.retiredOn &&
         !laidUpOn(spells.get(row.id) ?? [], today) &&
         (ageDays === null || ageDays > meter.readingIntervalDays),
+      owesSince: day !== undefined && meter ? addDays(day, meter.readingIntervalDays + 1) : null,
       spell: spellToday(spells.get(row.id), today),
       weekly: line ? weeklyUse(line, 6) : null,
       doubts: own.reduce((sum, each) => sum + (doubtsOf.get(each.id) ?? 0), 0),

@@ -1,10 +1,11 @@
 import 'server-only'
 import { composeSheet } from '@/core/procedure'
 import type { PumpModel } from '@/core/pump'
+import type { PartsLead } from '@/core/wear'
 import { loadStock } from './stores'
 
 /** How long the parts of a service take to come, and which are missing; nothing where the stores have them. */
-export type Lead = { days: number; parts: string[] }
+export type Lead = PartsLead
 
 /**
  * Tells for any service of any model how long its missing parts take to come, from the stores as they

@@ -48,7 +48,14 @@ export async function setUp(input: SetUpInput, address: string): Promise<Session
     const { password: _password, ...person } = coordinator
     await insertPerson(null, { ...person, role: 'coordinator', passwordHash })
     const actor = { id: person.id, name: person.name, role: 'coordinator' as const }
-    const companyRow = { id: uuid(), noticeDays: 2, ...company, createdAt: now(), version: 1 }
+    const companyRow = {
+      id: uuid(),
+      noticeDays: 2,
+      earlyCheckHours: 20,
+      ...company,
+      createdAt: now(),
+      version: 1,
+    }
     await companies.insert(companyRow)
     await recordChange(actor, {
       entity: 'company',

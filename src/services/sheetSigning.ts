@@ -33,8 +33,10 @@ import { recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
 import { dayOf } from './days'
+import { setEarlyChecks } from './earlyChecks'
 import { editRow } from './edit'
 import { appendOwn, entriesOf } from './sheets'
+import { settleBySheet } from './signs'
 import { movement } from './stores'
 
 /** What signing a sheet will do: which lives end and begin, what leaves stock, what is still missing. */
@@ -50,7 +52,7 @@ export async function getSigning(_actor: Actor, sheetId: string): Promise<Signin
     notReady: notReady(state),
     upTo: state.upTo,
     workedAt,
-    ending: ending.map(({ life: _life, ...view }) => view),
+    ending: ending.map(({ life: _life, task: _task, ...view }) => view),
     beginning: beginning.map(({ assemblyId, position }) => ({
       assemblyId,
       position,
@@ -93,7 +95,8 @@ async function livesOf(sheet: SheetRow, state: SheetState, at: string) {
     pumpModelVersions.all({ id: state.content.assemblies.map((each) => each.modelVersionId) }),
     ourCompany(),
   ])
-  const ending = renewed.flatMap(({ assemblyId, position, planned }): (EndingLife & { life: LifeRow })[] => {
+  type Ending = EndingLife & { life: LifeRow; task: string | null }
+  const ending = renewed.flatMap(({ assemblyId, position, planned }): Ending[] => {
     const life = lifeRows.find((each) => each.assemblyId === assemblyId && each.position === position)
     if (!life) return []
     const assembly = state.content.assemblies.find((each) => each.id === assemblyId)!
@@ -114,6 +117,7 @@ async function livesOf(sheet: SheetRow, state: SheetState, at: string) {
     return [
       {
         life,
+        task: task?.key ?? null,
         assemblyId,
         position,
         ...named(state, assemblyId, position),
@@ -256,9 +260,10 @@ export async function signSheet(actor: Actor, input: SignInput): Promise<void> {
         }),
       ),
     )
+    const looked = inspected(state)
     await taskRecords.insertMany(
-      inspected(state).map((looked) => ({
-        ...looked,
+      looked.map((each) => ({
+        ...each,
         id: uuid(),
         sheetId,
         at,
@@ -281,6 +286,11 @@ export async function signSheet(actor: Actor, input: SignInput): Promise<void> {
     }
     await appendOwn(actor, sheetId, 'signed', signing, id)
     await closeSheet(actor, sheet, state, at, toCount)
+    await setEarlyChecks(actor, sheetId, at, state)
+    const done = [...ending, ...looked].flatMap(({ assemblyId, task, position }) =>
+      task === null ? [] : [{ assemblyId, task, positions: [position] }],
+    )
+    await settleBySheet(actor, { id: sheetId, number: sheet.number, workedAt: at }, done)
   })
 }
 

@@ -12,14 +12,14 @@ import {
 } from '@/core/pump'
 import {
   clockOf,
-  dueOf,
+  dueStates,
   ruledLimit,
   sortsOf,
   positionsOf,
-  taskClocks,
   type ComingUse,
+  type DueState,
+  type ForwardSign,
   type Since,
-  type TaskClock,
   type WearRules,
 } from '@/core/wear'
 import type { ClockView, PositionView, WearView } from '@/core/wear/views'
@@ -35,6 +35,7 @@ import { dayOf } from './days'
 import { forecastOf } from './forecasts'
 import { groupBy } from './group'
 import { loadLead, type Lead } from './lead'
+import { loadForwardSigns } from './signsLoading'
 import { loadKnown } from './spells'
 import { loadRules } from './wearRulesLoading'
 
@@ -63,6 +64,7 @@ export async function listWearOf(ids: string[]): Promise<WearView[]> {
 
 async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRules): Promise<WearView[]> {
   const company = await ourCompany()
+  const { instant, today } = present(company)
   const [rows, versions, lifeRows, machineRows, doneRows, counting] = await Promise.all([
     assemblies.all({ retiredOn: null, ...(ids ? { id: ids } : {}) }, [['number', 'ASC']]),
     pumpModelVersions.all(),
@@ -71,16 +73,16 @@ async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRu
     taskRecords.all({ status: 'active', ...(ids ? { assemblyId: ids } : {}) }, [['at', 'ASC']]),
     loadCounting(ids),
   ])
-  const [known, rules, lead] = await Promise.all([
+  const [known, rules, lead, signs] = await Promise.all([
     loadKnown(undefined, counting.lines),
     rulesOf ?? loadRules(ids),
     loadLead(),
+    loadForwardSigns(today, ids),
   ])
   const versionOf = new Map(versions.map((version) => [version.id, version]))
   const machineOf = new Map(machineRows.map((machine) => [machine.id, machine]))
   const livesOf = groupBy(lifeRows, (life) => life.assemblyId)
   const doneOf = groupBy(doneRows, (done) => done.assemblyId)
-  const { instant, today } = present(company)
   const views = rows.flatMap((row): WearView[] => {
     const version = row.modelVersionId ? versionOf.get(row.modelVersionId) : undefined
     if (!version) return []
@@ -91,6 +93,7 @@ async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRu
       row,
       model: version.data,
       rules: rules(row.id),
+      signs: signs(row.id),
       lead: (task: string, positions: string[]) => lead(version, task, positions),
       noticeDays: company.noticeDays,
       own: livesOf.get(row.id) ?? [],
@@ -113,6 +116,7 @@ async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRu
         yardId: machine?.yardId ?? place?.yardId ?? null,
         unit: row.usageScale,
         modelVersion: version.version,
+        modelVersionId: version.id,
         notice: version.data.notice,
         started: Object.keys(record.lives).length > 0,
         clocks,
@@ -126,6 +130,7 @@ async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRu
           .map((task) => ({
             task: task.key,
             name: task.name,
+            sorts: sortsOf(version.data, task),
             positions: positionsOf(version.data, task).map((key) => ({
               key,
               label: positionName(version.data, key),
@@ -142,6 +147,7 @@ type Facts = {
   row: AssemblyRow
   model: PumpModel
   rules: WearRules
+  signs: ForwardSign[]
   lead: (task: string, positions: string[]) => Lead
   noticeDays: number
   own: LifeRow[]
@@ -180,11 +186,12 @@ function clocksOf(facts: Facts) {
       assumed: false,
     }
   const record = { usage: usageAt(facts, facts.instant), today: facts.today, lives: present, done }
-  const use = comingUse(facts)
-  return {
-    record,
-    clocks: taskClocks(facts.model, record, facts.rules).map((item) => asView(item, facts, use)),
-  }
+  const { model, rules, signs, today, noticeDays } = facts
+  const states = dueStates(
+    { model, record, rules, signs, use: comingUse(facts) },
+    { today, noticeDays, lead: (task, positions) => facts.lead(task.key, positions) },
+  )
+  return { record, clocks: states.map(asView) }
 }
 
 /** The use to come of an assembly, in its own hours; null on the shelf. */
@@ -201,20 +208,15 @@ function comingUse(facts: Facts): ComingUse | null {
   )
 }
 
-function asView(
-  { task, ruled, positions, where, clock, assumed }: TaskClock,
-  facts: Facts,
-  use: ComingUse | null,
-): ClockView {
-  const lead = facts.lead(task.key, positions)
-  const due = dueOf(clock, ruled.tolerance, facts.today, use, lead.days, facts.noticeDays)
+function asView(due: DueState): ClockView {
+  const { task, ruled, clock } = due
   return {
     task: task.key,
     name: task.name,
     kind: task.kind,
-    where,
-    positions,
-    state: clock.state,
+    where: due.where,
+    positions: due.positions,
+    state: due.state,
     share: clock.share,
     by: clock.by,
     hoursUsed: clock.hoursUsed,
@@ -227,14 +229,18 @@ function asView(
     factor: ruled.factor,
     duties: ruled.duties,
     overrideReason: ruled.overrideReason,
-    assumed,
+    assumed: due.assumed,
     aboutDay: due.dueDay,
     firstBy: due.firstBy,
     band: due.band,
     window: due.window,
     lastResponsibleDay: due.lastResponsibleDay,
-    lead,
-    noticeDays: facts.noticeDays,
+    lead: due.lead,
+    noticeDays: due.noticeDays,
+    signs: due.signs.map(({ id, version, words, by }) => ({ id, version, words, by })),
+    since: { day: due.since.day, usage: due.since.usage, first: due.since.first },
+    usageNow: due.usageNow,
+    perDay: due.perDay,
   }
 }
 

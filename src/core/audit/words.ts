@@ -66,6 +66,7 @@ const names: Record<string, string> = {
   vouchedReason: 'Given reason',
   readBy: 'Read by',
   noticeDays: 'Notice (days)',
+  earlyCheckHours: 'Early check after (h)',
   hours: 'Hours',
   days: 'Days',
   firstHours: 'First interval (hours)',

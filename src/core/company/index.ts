@@ -11,6 +11,8 @@ export type CompanyInput = {
   units: UnitPreferences
   /** Days a crew wants to know beforehand that a machine comes in. */
   noticeDays?: number
+  /** Hours of work after a service until somebody looks at it again. */
+  earlyCheckHours?: number
 }
 
 /** An IANA time zone this machine knows, such as `Europe/Dublin`. */
@@ -38,6 +40,11 @@ const companyFields = {
     .max(60)
     .default(2)
     .messages({ 'number.min': 'Enter 0 to 60 days.', 'number.max': 'Enter 0 to 60 days.' }),
+  earlyCheckHours: Joi.number()
+    .min(1)
+    .max(500)
+    .default(20)
+    .messages({ 'number.min': 'Enter 1 to 500 hours.', 'number.max': 'Enter 1 to 500 hours.' }),
 }
 
 export const companySchema = Joi.object<CompanyInput>({ version: version().required(), ...companyFields })

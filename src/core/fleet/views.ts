@@ -25,6 +25,8 @@ export type MachineLine = Pick<
   lastReading: { value: number; day: string; ageDays: number } | null
   /** The newest reading is older than the meter's reading interval, or there is none; never while laid up. */
   owesReading: boolean
+  /** The day the newest reading went out of date; null where nothing is owed or nothing was ever read. */
+  owesSince: string | null
   weekly: number | null
   /** What it is laid up or booked for today, in words; blank. */
   spell: string

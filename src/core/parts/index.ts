@@ -23,3 +23,4 @@ export {
   type ReceiptInput,
 } from './schema'
 export { showAmount } from './words'
+export { comingNeed, type ComingDemand, type ComingNeed, type ComingStock } from './coming'

@@ -11,6 +11,7 @@ export const roleNames: Record<Role, string> = {
 export const permissions = {
   'readings.enter': 'enter readings',
   'readings.settle': 'settle readings in doubt',
+  'signs.report': 'report and settle signs',
   'fleet.edit': 'change machines, meters and pumps',
   'visits.plan': 'plan visits',
   'sheets.work': 'work and sign sheets',
@@ -24,7 +25,7 @@ export type Permission = keyof typeof permissions
 
 const granted: Record<Role, readonly Permission[]> = {
   coordinator: Object.keys(permissions) as Permission[],
-  technician: ['readings.enter', 'sheets.work', 'stores.count'],
+  technician: ['readings.enter', 'signs.report', 'sheets.work', 'stores.count'],
   viewer: [],
 }
 

@@ -91,3 +91,5 @@ export function showMinutes(minutes: number): string {
     .join(' ')
 }
 export { handSchema, snoozeSchema, type HandInput, type Mark, type SnoozeInput } from './marks'
+
+export { inMorningOrder, morningKinds, type MorningItem, type MorningKind } from './morning'

@@ -1,11 +1,11 @@
 import Joi from 'joi'
 import { day, id, line, optionalLine } from '../problem/fields'
 
-/** What a row of Today is about: `service:…`, `reading:…`, `doubt:…`, `part:…`. */
+/** What a row of Today is about: `service:…`, `sign:…`, `reading:…`, `doubt:…`, `earlyCheck:…`, `part:…`. */
 const subject = () =>
   Joi.string()
     .max(200)
-    .pattern(/^(service|reading|doubt|part):/)
+    .pattern(/^(service|sign|reading|doubt|earlyCheck|part):/)
     .required()
 
 /** Puts a row of Today off until a day, with the reason. */

@@ -66,9 +66,10 @@ function stateOf(share: number, tolerance: { early: number; late: number }): Clo
   return share >= 1 - tolerance.early - 1e-9 ? 'dueSoon' : 'healthy'
 }
 
-const rank: Record<ClockState, number> = { overdue: 3, over: 2, dueSoon: 1, healthy: 0 }
+/** How bad a state is. */
+export const stateRank: Record<ClockState, number> = { overdue: 3, over: 2, dueSoon: 1, healthy: 0 }
 
 /** Worst first: by state, then by used share. */
 export function worseClock(a: Clock, b: Clock): number {
-  return rank[b.state] - rank[a.state] || b.share - a.share
+  return stateRank[b.state] - stateRank[a.state] || b.share - a.share
 }

@@ -13,8 +13,8 @@ export type ComingUse = {
 export type Due = {
   /** The median day on which the limit is reached, by hours or by days, whichever comes first. */
   dueDay: Day | null
-  /** Which of the two gets there first. */
-  firstBy: 'hours' | 'days' | null
+  /** Which gets there first; a sign that was seen can be before both. */
+  firstBy: 'hours' | 'days' | 'sign' | null
   /** The days by which it is reached with 10 and with 90 %; no end where it may never be. */
   band: { early: Day; late: Day | null } | null
   /** From the median day of (1 - early) x limit to the 10 % day of (1 + late) x limit. */

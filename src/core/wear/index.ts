@@ -1,4 +1,4 @@
-export { clockOf, worseClock, type Clock, type ClockState } from './clock'
+export { clockOf, stateRank, worseClock, type Clock, type ClockState } from './clock'
 export { dueOf, type ComingUse, type Due } from './due'
 export {
   dutyFactors,
@@ -33,3 +33,6 @@ export {
   type RenewalInput,
 } from './schema'
 export { limitsAhead, type LimitAhead } from './limits'
+export { broughtForward, signsOn, type ForwardSign } from './signs'
+export { dueStates, type DueState, type PartsLead, type Terms, type Wearing } from './states'
+export { chanceBy } from './chance'

@@ -11,6 +11,7 @@ import {
 } from '../pump'
 import { clockOf, worseClock, type Clock } from './clock'
 import { noRules, ruledLimit, type RuledLimit, type WearRules } from './rules'
+import { signsOn, type ForwardSign } from './signs'
 
 /**
  * When a position was last renewed, or a task last done on it: usage of the assembly then, and the day.
@@ -38,12 +39,16 @@ export type TaskClock = {
   /** "cylinders 1 and 2", or blank where the positions do not repeat. */
   where: string
   clock: Clock
+  /** Since when it counts. */
+  since: Since
   assumed: boolean
+  /** Open signs that bring it forward. */
+  signs: ForwardSign[]
 }
 
 /**
  * Every task of a model with its clocks, worst first. Positions of one task that stand alike (same
- * start) share a line; a cylinder renewed on its own has a line of its own.
+ * start, same signs) share a line; a cylinder renewed on its own, or one that weeps, has a line of its own.
  *
  * A renewing task runs on the lives of its positions, so renewing one cylinder's seal restarts that
  * life only. An inspection has its own clock, restarted by the inspection and by renewing what it looks
@@ -52,20 +57,29 @@ export type TaskClock = {
  * @param model the pump model
  * @param record what is known of the assembly; a position without a start is left out
  * @param rules what this assembly goes by beside its model
+ * @param signs open signs that bring services forward
  */
-export function taskClocks(model: PumpModel, record: WearRecord, rules: WearRules = noRules): TaskClock[] {
+export function taskClocks(
+  model: PumpModel,
+  record: WearRecord,
+  rules: WearRules = noRules,
+  signs: ForwardSign[] = [],
+): TaskClock[] {
   const clocks = model.tasks.flatMap((task) => {
     const ruled = ruledLimit(task, sortsOf(model, task), rules)
-    const groups = new Map<string, { positions: PositionKey[]; since: Since }>()
+    const groups = new Map<string, { positions: PositionKey[]; since: Since; own: ForwardSign[] }>()
     for (const position of positionsOf(model, task)) {
       const since = sinceOf(task, position, record)
       if (!since) continue
-      const key = `${since.usage}|${since.day}|${since.first}|${since.assumed}`
-      const group = groups.get(key) ?? { positions: [], since }
+      const own = signsOn(signs, task.key, position)
+      const key = [since.usage, since.day, since.first, since.assumed, ...own.map((sign) => sign.id)].join(
+        '|',
+      )
+      const group = groups.get(key) ?? { positions: [], since, own }
       group.positions.push(position)
       groups.set(key, group)
     }
-    return [...groups.values()].map(({ positions, since }): TaskClock => {
+    return [...groups.values()].map(({ positions, since, own }): TaskClock => {
       const used = {
         hours: Math.max(0, record.usage - since.usage),
         days: Math.max(0, daysBetween(since.day, record.today)),
@@ -76,7 +90,9 @@ export function taskClocks(model: PumpModel, record: WearRecord, rules: WearRule
         positions,
         where: whereWords(model, positions),
         clock: clockOf(used, ruled.limit, ruled.tolerance, since.first),
+        since,
         assumed: since.assumed,
+        signs: own,
       }
     })
   })

@@ -1,4 +1,4 @@
-import type { Limit } from '../pump'
+import type { Limit, PositionSort } from '../pump'
 import type { ClockState } from './clock'
 import type { Duty, LimitOverride } from './rules'
 
@@ -24,8 +24,15 @@ export type ClockView = {
   duties: { key: string; name: string; factor: number; reason: string }[]
   overrideReason: string
   assumed: boolean
-  /** Which of hours and days reaches the limit first. */
-  firstBy: 'hours' | 'days' | null
+  /** Which reaches its limit first; a sign that was seen can be before hours and days. */
+  firstBy: 'hours' | 'days' | 'sign' | null
+  /** Open signs that bring it forward. */
+  signs: { id: string; version: number; words: string; by: string }[]
+  /** Since when it counts, and where the pump's hours stood then and stand now. */
+  since: { day: string; usage: number; first: boolean }
+  usageNow: number
+  /** Hours in an average day to come; null where nothing counts it. */
+  perDay: number | null
   /** The days between which a visit is neither early nor late. */
   window: { from: string; to: string } | null
   /** The last day on which acting still lets it be done in time, and what it allows for. */
@@ -60,6 +67,7 @@ export type WearView = {
   yardId: string | null
   unit: 'h' | 'strokes'
   modelVersion: number
+  modelVersionId: string
   notice: string
   /** Whether its clocks were ever started. */
   started: boolean
@@ -71,7 +79,12 @@ export type WearView = {
   positionNames: Record<string, string>
   /** Every service of its model with the model's own limit. */
   tasks: { key: string; name: string; limit: Limit; tolerance: { early: number; late: number } }[]
-  renewals: { task: string; name: string; positions: { key: string; label: string }[] }[]
+  renewals: {
+    task: string
+    name: string
+    sorts: PositionSort[]
+    positions: { key: string; label: string }[]
+  }[]
 }
 
 type Said = { id: string; by: string; day: string }

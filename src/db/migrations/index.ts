@@ -9,6 +9,7 @@ import { skips } from './0006-skips'
 import { spells } from './0007-spells'
 import { rules } from './0008-rules'
 import { marks } from './0009-marks'
+import { signs } from './0010-signs'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
 export const migrations: RunnableMigration<QueryInterface>[] = [
@@ -21,4 +22,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   spells,
   rules,
   marks,
+  signs,
 ]

@@ -1,3 +1,4 @@
+import { visitFor } from '@/core/planning/onVisit'
 import type { VisitLine } from '@/core/planning/views'
 import type { ClockView, WearView } from '@/core/wear/views'
 
@@ -10,20 +11,6 @@ export type BookableClock = ClockView & {
   positionNames: Record<string, string>
 }
 
-/** The open visit that a due service is on already, if any. */
-export function visitFor(view: WearView, clock: ClockView, open: VisitLine[]): VisitLine | null {
-  return (
-    open.find((visit) =>
-      visit.services.some(
-        (service) =>
-          service.assemblyId === view.assemblyId &&
-          service.task === clock.task &&
-          service.positions.some((position) => clock.positions.includes(position)),
-      ),
-    ) ?? null
-  )
-}
-
 /** A pump's services as a visit can take them. */
 export function bookable(view: WearView, open: VisitLine[]): BookableClock[] {
   return view.clocks.map((clock) => ({
@@ -31,7 +18,7 @@ export function bookable(view: WearView, open: VisitLine[]): BookableClock[] {
     assemblyId: view.assemblyId,
     pump: view.number,
     unit: view.unit,
-    booked: visitFor(view, clock, open)?.id ?? null,
+    booked: visitFor(view.assemblyId, clock, open)?.id ?? null,
     positionNames: view.positionNames,
   }))
 }

@@ -43,6 +43,19 @@ export function CompanyForm({ company, timeZones, action }: Props) {
         </FieldRow>
       </FormPart>
       <FormPart
+        title="Early check"
+        about="After a service somebody looks at the pump again once it has worked its first hours: weep holes and caps dry, oil clear. Early failures show themselves then."
+      >
+        <FieldRow>
+          <TextEntry
+            name="earlyCheckHours"
+            label="Hours until the early check"
+            inputMode="decimal"
+            unit="h"
+          />
+        </FieldRow>
+      </FormPart>
+      <FormPart
         title="Units"
         about="How figures are shown. What was typed is kept as typed. Torque is always shown in N·m, in-lb and ft-lb together."
       >

@@ -1,6 +1,6 @@
 import { showDay } from '@/core/calendar'
 import type { DueLine } from '@/core/wear/views'
-import { inkOf, stateWords } from '../wear/ClockList'
+import { inkOf, stateWords } from '../wear/words'
 import { bandWords, leftWords, usedWords } from '../wear/words'
 
 /** The due list as a plain table: reads on a wall as on the screen. */

@@ -1,7 +1,8 @@
 import type { WearView } from '@/core/wear/views'
 import { LifeStrip } from '../graphics/LifeStrip'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
-import { actInk, actWords, bandWords, leftWords, limitWords, usedWords } from './words'
+import { DueFigures } from './DueFigures'
+import { actInk, actWords, bandWords, inkOf, leftWords, limitWords, stateWords, usedWords } from './words'
 
 export const markOf: Record<WearView['clocks'][number]['state'], PostMarkState> = {
   healthy: 'healthy',
@@ -9,14 +10,6 @@ export const markOf: Record<WearView['clocks'][number]['state'], PostMarkState> 
   over: 'overdue',
   overdue: 'overdue',
 }
-export const stateWords = {
-  healthy: 'healthy',
-  dueSoon: 'due soon',
-  over: 'past its limit',
-  overdue: 'overdue',
-} as const
-export const inkOf = { healthy: '', dueSoon: 'brass', over: 'oxide', overdue: 'oxide' } as const
-
 /** Every service item of a pump, most urgent first. */
 export function ClockList({ view, today }: { view: WearView; today: string }) {
   return (
@@ -32,6 +25,11 @@ export function ClockList({ view, today }: { view: WearView; today: string }) {
                   {clock.name}
                   <span className="visually-hidden">, {stateWords[clock.state]}</span>
                   <span className="second block">{clock.where}</span>
+                  {clock.signs.map((sign) => (
+                    <span key={sign.id} className="second block brass">
+                      {sign.words}
+                    </span>
+                  ))}
                   {limitWords(clock, view.unit) && (
                     <span className="second block">{limitWords(clock, view.unit)}</span>
                   )}
@@ -52,7 +50,9 @@ export function ClockList({ view, today }: { view: WearView; today: string }) {
               {usedWords(clock, view.unit)}
             </td>
             <td className="num nowrap">
-              <span className={`strong ${inkOf[clock.state]}`}>{leftWords(clock, view.unit, today)}</span>
+              <DueFigures clock={clock} unit={view.unit} pump={view.number} today={today}>
+                <span className={`strong ${inkOf[clock.state]}`}>{leftWords(clock, view.unit, today)}</span>
+              </DueFigures>
               <span className="second block">{bandWords(clock, today)}</span>
               <span className={`second block ${actInk(clock, today)}`}>{actWords(clock, today)}</span>
             </td>

@@ -13,7 +13,7 @@ import { showNumber } from '@/core/units'
 import type { RuleMove } from '@/core/wear/views'
 import { useToast } from '../feedback/Toasts'
 import { EntryForm } from '../forms/EntryForm'
-import { stateWords } from './ClockList'
+import { stateWords } from './words'
 
 type Props<Values extends FieldValues> = {
   label: string

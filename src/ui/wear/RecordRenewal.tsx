@@ -1,15 +1,13 @@
 'use client'
 
-import Checkbox from '@mui/material/Checkbox'
-import FormControlLabel from '@mui/material/FormControlLabel'
-import FormHelperText from '@mui/material/FormHelperText'
-import { useController, useFormContext, useWatch } from 'react-hook-form'
+import { useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import type { Outcome } from '@/core/problem/outcome'
 import { endReasons, renewalSchema, type RenewalInput } from '@/core/wear'
 import type { WearView } from '@/core/wear/views'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'
+import { PositionChoice } from './PositionChoice'
 
 type Props = {
   view: Pick<WearView, 'assemblyId' | 'number' | 'renewals' | 'unit'>
@@ -81,41 +79,5 @@ function RenewalFields({ view, takenOverOn }: Pick<Props, 'view' | 'takenOverOn'
       </FieldRow>
       <TextEntry name="note" label="Note" optional />
     </>
-  )
-}
-
-function PositionChoice({ positions }: { positions: { key: string; label: string }[] }) {
-  const { field, fieldState } = useController<RenewalInput, 'positions'>({ name: 'positions' })
-  const chosen = field.value
-  return (
-    <fieldset className="field radio-field">
-      <legend>Positions</legend>
-      <div>
-        {positions.map((position) => (
-          <FormControlLabel
-            key={position.key}
-            label={position.label}
-            control={
-              <Checkbox
-                size="small"
-                checked={chosen.includes(position.key)}
-                onChange={(event) =>
-                  field.onChange(
-                    event.target.checked
-                      ? [...chosen, position.key]
-                      : chosen.filter((key) => key !== position.key),
-                  )
-                }
-              />
-            }
-          />
-        ))}
-      </div>
-      {fieldState.error && (
-        <FormHelperText error role="alert">
-          {fieldState.error.message}
-        </FormHelperText>
-      )}
-    </fieldset>
   )
 }

@@ -2,6 +2,14 @@ import { daysBetween, showDay } from '@/core/calendar'
 import { showNumber } from '@/core/units'
 import type { ClockView } from '@/core/wear/views'
 
+export const stateWords = {
+  healthy: 'healthy',
+  dueSoon: 'due soon',
+  over: 'past its limit',
+  overdue: 'overdue',
+} as const
+export const inkOf = { healthy: '', dueSoon: 'brass', over: 'oxide', overdue: 'oxide' } as const
+
 /** @example "846 of 800 h" */
 export function usedWords(clock: ClockView, unit: string): string {
   return clock.by === 'hours' && clock.hoursLimit !== null
@@ -16,6 +24,10 @@ export function leftWords(clock: ClockView, unit: string, today: string): string
       ? `${showNumber(Math.max(1, Math.round(clock.hoursUsed - (clock.hoursLimit ?? 0))))}\u00a0${unit} past`
       : `${showNumber(clock.daysUsed - (clock.daysLimit ?? 0))}\u00a0days past`
   }
+  if (clock.firstBy === 'sign' && clock.aboutDay !== null)
+    return clock.aboutDay < today
+      ? `since ${showDay(clock.aboutDay, today)}`
+      : `by ${showDay(clock.aboutDay, today)}`
   if (clock.aboutDay === null) return 'not in use'
   const days = Math.max(0, daysBetween(today, clock.aboutDay))
   if (days < 60) return `about ${days}\u00a0${days === 1 ? 'day' : 'days'}`
@@ -24,6 +36,7 @@ export function leftWords(clock: ClockView, unit: string, today: string): string
 
 /** @example "9 to 31 Oct": the days between which the limit is likely reached; nothing once it is past. */
 export function bandWords(clock: ClockView, today: string): string {
+  if (clock.firstBy === 'sign') return 'brought forward'
   if (clock.band === null || clock.share > 1) return ''
   const { late } = clock.band
   const early = clock.band.early < today ? today : clock.band.early

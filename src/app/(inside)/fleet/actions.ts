@@ -10,15 +10,18 @@ import type {
   RetireInput,
   SpellInput,
 } from '@/core/fleet'
+import type { EarlyCheckInput, SettleSignInput, SignInput } from '@/core/inspection'
 import type { MeterInput, ReadingInput, SettlementInput } from '@/core/hours'
 import type { ClockStartInput, DutiesInput, LimitInput, RenewalInput } from '@/core/wear'
 import * as assemblies from '@/services/assemblies'
+import * as earlyChecks from '@/services/earlyChecks'
 import * as fleet from '@/services/fleet'
 import { livesAt } from '@/services/lives'
 import * as meters from '@/services/meters'
 import * as moves from '@/services/moves'
 import * as readings from '@/services/readings'
 import * as renewals from '@/services/renewals'
+import * as signs from '@/services/signs'
 import * as spells from '@/services/spells'
 import * as rules from '@/services/wearRules'
 import { act, look } from '../../access/act'
@@ -100,4 +103,16 @@ export async function saveDuties(input: DutiesInput) {
 }
 export async function showLives(input: { assemblyId: string; position: string }) {
   return look((actor) => livesAt(actor, input))
+}
+export async function reportSign(input: SignInput) {
+  return act((actor) => signs.reportSign(actor, input))
+}
+export async function settleSign(input: SettleSignInput) {
+  return act((actor) => signs.settleSign(actor, input))
+}
+export async function reopenSign(input: { id: string; version: number }) {
+  return act((actor) => signs.reopenSign(actor, input))
+}
+export async function recordEarlyCheck(input: EarlyCheckInput) {
+  return act((actor) => earlyChecks.recordEarlyCheck(actor, input))
 }

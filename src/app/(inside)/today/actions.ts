@@ -1,7 +1,10 @@
 'use server'
 
+import type { EarlyCheckInput, SettleSignInput } from '@/core/inspection'
 import type { HandInput, SnoozeInput } from '@/core/planning'
+import * as earlyChecks from '@/services/earlyChecks'
 import * as marks from '@/services/marks'
+import * as signs from '@/services/signs'
 import { act } from '../../access/act'
 
 export async function snooze(input: SnoozeInput) {
@@ -12,4 +15,10 @@ export async function handOn(input: HandInput) {
 }
 export async function clearMark(id: string) {
   return act((actor) => marks.clearMark(actor, id))
+}
+export async function settleSign(input: SettleSignInput) {
+  return act((actor) => signs.settleSign(actor, input))
+}
+export async function recordEarlyCheck(input: EarlyCheckInput) {
+  return act((actor) => earlyChecks.recordEarlyCheck(actor, input))
 }

@@ -4,11 +4,13 @@ import { bypassKinds, driveKinds, machineKinds, storageKinds } from '@/core/flee
 import type { MachinePage } from '@/core/fleet/views'
 import { mayDo } from '@/core/people'
 import { limitsAhead } from '@/core/wear'
+import type { WearView } from '@/core/wear/views'
 import { showNumber, showQuantity, type Quantity, type UnitPreferences } from '@/core/units'
 import { getCompany, present } from '@/services/company'
 import { getMachine } from '@/services/fleet'
 import { listPlaceChoices } from '@/services/placeChoices'
 import { sheetsOf } from '@/services/sheets'
+import { signsOf } from '@/services/signs'
 import { visitsOfMachine } from '@/services/visits'
 import { getWear } from '@/services/wear'
 import { Note } from '@/ui/feedback/States'
@@ -22,6 +24,7 @@ import { ReadingDialog } from '@/ui/fleet/ReadingDialog'
 import { ReadingsTable } from '@/ui/fleet/ReadingsTable'
 import { SettleDialog } from '@/ui/fleet/SettleDialog'
 import { SpellsPart } from '@/ui/fleet/SpellsPart'
+import { SignsPart } from '@/ui/inspection/SignsPart'
 import { bookable } from '@/ui/plan/bookable'
 import { VisitList } from '@/ui/plan/VisitList'
 import { RecordDownloads } from '@/ui/sheets/RecordDownloads'
@@ -49,9 +52,10 @@ export default async function MachineDetails({ params }: Params) {
     getCompany(actor),
     listPlaceChoices(actor),
   ])
-  const [visits, sheets, wear] = await Promise.all([
+  const [visits, sheets, signs, wear] = await Promise.all([
     visitsOfMachine(actor, machine.id),
     sheetsOf(actor, { machineId: machine.id }),
+    signsOf(actor, { machineId: machine.id }),
     Promise.all(machine.fitted.map((assembly) => getWear(actor, assembly.id))),
   ])
   const clocks = wear.flatMap((view) => (view?.started ? bookable(view, visits) : []))
@@ -209,6 +213,16 @@ export default async function MachineDetails({ params }: Params) {
                 }
               />
             </Part>
+            <Part title="Signs" aside="what was seen, until it is settled">
+              <SignsPart
+                signs={signs}
+                machineId={machine.id}
+                pumps={wear.flatMap((view) => (view?.started ? [signPump(view)] : []))}
+                today={today}
+                mayReport={mayDo(actor.role, 'signs.report') && !machine.retiredOn}
+                actions={actions}
+              />
+            </Part>
             {visits.length > 0 && (
               <Part title="Visits" aside="newest first">
                 <VisitList visits={visits} today={today} />
@@ -246,6 +260,13 @@ export default async function MachineDetails({ params }: Params) {
     </Page>
   )
 }
+
+const signPump = ({ assemblyId, number, title, renewals }: WearView) => ({
+  assemblyId,
+  number,
+  title,
+  renewals,
+})
 
 /** Pumps and accessories that came onto the machine or left it, those of one instant's day together. */
 function moveEvents(machine: MachinePage) {

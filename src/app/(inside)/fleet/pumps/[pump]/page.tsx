@@ -12,8 +12,12 @@ import { listPlaceChoices } from '@/services/placeChoices'
 import { listPeople } from '@/services/people'
 import { listOpenVisits } from '@/services/visits'
 import { sheetsOf } from '@/services/sheets'
+import { checksOf } from '@/services/earlyChecks'
+import { signsOf } from '@/services/signs'
 import { getWear } from '@/services/wear'
 import { rulesOf } from '@/services/wearRules'
+import { EarlyChecks } from '@/ui/inspection/EarlyChecks'
+import { SignsPart } from '@/ui/inspection/SignsPart'
 import { bookable } from '@/ui/plan/bookable'
 import { BookVisit } from '@/ui/plan/BookVisit'
 import { VisitList } from '@/ui/plan/VisitList'
@@ -60,12 +64,14 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
   ])
   const { today, time } = present(company)
   const { book } = await searchParams
-  const [wear, open, people, sheets, rules] = await Promise.all([
+  const [wear, open, people, sheets, rules, signs, checks] = await Promise.all([
     getWear(actor, assembly.id),
     listOpenVisits(actor),
     listPeople(actor),
     sheetsOf(actor, { assemblyId: assembly.id }),
     rulesOf(actor, assembly.id),
+    signsOf(actor, { assemblyId: assembly.id }),
+    checksOf(actor, assembly.id),
   ])
   const technicians = people
     .filter((person) => person.role !== 'viewer' && !person.retiredOn)
@@ -234,6 +240,21 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
                 />
               </Part>
             )}
+            <Part title="Signs and early checks" aside="what was seen, until it is settled">
+              <SignsPart
+                signs={signs}
+                machineId={null}
+                pumps={wear ? [wear] : []}
+                today={today}
+                mayReport={mayDo(actor.role, 'signs.report') && !retiredOn}
+                actions={actions}
+              />
+              <EarlyChecks
+                checks={checks}
+                today={today}
+                record={mayDo(actor.role, 'signs.report') ? actions.recordEarlyCheck : null}
+              />
+            </Part>
             {own.length > 0 && (
               <Part title="Visits" aside="booked, still to come">
                 <VisitList visits={own} today={today} />

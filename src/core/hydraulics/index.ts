@@ -1,0 +1,1 @@
+export { flowVerdict, hydraulicKw, nozzleFlow, type FlowReading, type FlowVerdict } from './nozzle'

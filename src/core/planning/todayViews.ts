@@ -1,0 +1,33 @@
+import type { MachineLine } from '../fleet/views'
+import type { EarlyCheckView, SignView } from '../inspection/views'
+import type { ComingNeed } from '../parts'
+import type { StockLine } from '../parts/views'
+import type { ClockView, WearView } from '../wear/views'
+import type { MorningItem } from './morning'
+import type { Mark } from './marks'
+import type { VisitLine } from './views'
+
+/** The pump a due service is on, as a row names it. */
+export type DuePump = Pick<
+  WearView,
+  'assemblyId' | 'number' | 'title' | 'unit' | 'machineNumber' | 'machineName' | 'yardId'
+>
+
+/** One row of Today with what it shows. */
+export type TodayRow = MorningItem &
+  (
+    | { kind: 'service'; pump: DuePump; clock: ClockView; visit: VisitLine | null }
+    | { kind: 'sign'; sign: SignView }
+    | { kind: 'visit'; visit: VisitLine }
+    | { kind: 'doubt' | 'reading'; machine: MachineLine }
+    | { kind: 'earlyCheck'; check: EarlyCheckView }
+    | { kind: 'part'; part: StockLine; coming: ComingNeed | null }
+  )
+
+/** The morning's work, in order, with what was put off and what comes next. */
+export type TodayView = {
+  rows: TodayRow[]
+  marks: Mark[]
+  /** The next service that will want deciding, once nothing does today. */
+  next: { pump: DuePump; clock: ClockView } | null
+}

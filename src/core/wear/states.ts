@@ -1,0 +1,65 @@
+import type { Day } from '../calendar'
+import type { PositionKey, PumpModel, Task } from '../pump'
+import { stateRank, type ClockState } from './clock'
+import { dueOf, type ComingUse, type Due } from './due'
+import type { WearRules } from './rules'
+import { broughtForward, type ForwardSign } from './signs'
+import { taskClocks, type TaskClock, type WearRecord } from './tasks'
+
+/** How long missing parts take to come, and which those are. */
+export type PartsLead = { days: number; parts: string[] }
+
+/** Everything that one assembly's due states follow from. */
+export type Wearing = {
+  model: PumpModel
+  /** Its clocks: when each part was fitted and each looking task done, and where its usage stands. */
+  record: WearRecord
+  /** Limits of its own and hard duty. */
+  rules: WearRules
+  /** Open signs that bring a service forward. */
+  signs: ForwardSign[]
+  /** The use to come; null while nothing counts it. */
+  use: ComingUse | null
+}
+
+/** What holds for the whole company. */
+export type Terms = {
+  today: Day
+  noticeDays: number
+  lead: (task: Task, positions: PositionKey[]) => PartsLead
+}
+
+/** One due item with the four terms, its state, and every figure they were made from. */
+export type DueState = TaskClock &
+  Due & {
+    /** By hours, days and signs together. */
+    state: ClockState
+    lead: PartsLead
+    noticeDays: number
+    /** Usage now, and hours in an average day to come; null where nothing counts it. */
+    usageNow: number
+    perDay: number | null
+  }
+
+/**
+ * Every due item of an assembly: its state, due day, band, window and last responsible day, worst first,
+ * each with the figures it was made from, so that any of them can be opened.
+ *
+ * Pure: the same figures give the same answer in a test, on the server and in a worker. It asks nothing
+ * back, so a fleet is a plain loop over what was loaded at once.
+ *
+ * @example
+ * // a weep on cylinder 2, to be seen to by Friday, on seals that have 300 h left:
+ * dueStates({ ...pump, signs: [{ task: 'hpSeals', positions: ['hpSeal@2'], by: friday, … }] }, terms)[0]
+ * // { where: 'cylinder 2', state: 'dueSoon', firstBy: 'sign', dueDay: friday, … }
+ */
+export function dueStates({ model, record, rules, signs, use }: Wearing, terms: Terms): DueState[] {
+  const { today, noticeDays } = terms
+  const states = taskClocks(model, record, rules, signs).map((item): DueState => {
+    const lead = terms.lead(item.task, item.positions)
+    const own = dueOf(item.clock, item.ruled.tolerance, today, use, lead.days, noticeDays)
+    const { due, state } = broughtForward(own, item.clock.state, item.signs, today, lead.days, noticeDays)
+    return { ...item, ...due, state, lead, noticeDays, usageNow: record.usage, perDay: use?.perDay ?? null }
+  })
+  return states.sort((a, b) => stateRank[b.state] - stateRank[a.state] || b.clock.share - a.clock.share)
+}

@@ -1,0 +1,81 @@
+import 'server-only'
+import { addDays } from '@/core/calendar'
+import { comingNeed, tidy, type ComingDemand, type ComingNeed } from '@/core/parts'
+import type { StockLine } from '@/core/parts/views'
+import { visitFor } from '@/core/planning/onVisit'
+import type { VisitLine } from '@/core/planning/views'
+import { composeSheet } from '@/core/procedure'
+import { chanceBy } from '@/core/wear'
+import type { ClockView, WearView } from '@/core/wear/views'
+import { pumpModelVersions } from '@/db/pumpModels'
+
+/** How far ahead parts are looked after, in days: eight weeks, twice the longest usual delivery. */
+const lookAhead = 56
+/** A service less likely than this within the look-ahead takes nothing. */
+const leastChance = 0.1
+
+/**
+ * Parts that the coming weeks eat below their minimum. Each service that may fall due within eight weeks
+ * takes its parts with the chance that it does; what is on a visit has its parts reserved already.
+ */
+export async function comingNeeds(
+  wear: WearView[],
+  open: VisitLine[],
+  stock: StockLine[],
+  today: string,
+): Promise<ComingNeed[]> {
+  const until = addDays(today, lookAhead)
+  const chanceOf = (clock: ClockView) =>
+    clock.share > 1 ? 1 : chanceBy({ dueDay: clock.aboutDay, band: clock.band }, until)
+  const coming = wear.flatMap((view) =>
+    view.clocks
+      .filter((clock) => chanceOf(clock) >= leastChance && visitFor(view.assemblyId, clock, open) === null)
+      .map((clock) => ({ view, clock, chance: chanceOf(clock) })),
+  )
+  const versions = await pumpModelVersions.all({
+    id: [...new Set(coming.map(({ view }) => view.modelVersionId))],
+  })
+  const kept = stock.filter((part) => !part.retiredOn)
+  const partsOf = partsOfServices(versions, kept)
+  const demands = coming.flatMap(({ view, clock, chance }) => {
+    const day = clock.aboutDay === null || clock.aboutDay < today ? today : clock.aboutDay
+    return partsOf(view.modelVersionId, clock).map(({ partId, quantity }): ComingDemand => ({
+      partId,
+      day: day > until ? until : day,
+      quantity,
+      chance,
+      for: view.machineNumber ?? view.number,
+    }))
+  })
+  return comingNeed(demands, (partId) => {
+    const part = kept.find((each) => each.id === partId)!
+    return {
+      free: tidy(part.onHand - (part.needed - part.missing)),
+      minimum: part.minimum,
+      leadDays: part.leadDays,
+      packSize: part.packSize,
+    }
+  })
+}
+
+type Version = { id: string; modelId: string; data: Parameters<typeof composeSheet>[0][number]['model'] }
+
+/** The stocked parts of a service; pumps of one model that are due for the same share the answer. */
+function partsOfServices(versions: Version[], stock: StockLine[]) {
+  const known = new Map<string, { partId: string; quantity: number }[]>()
+  return (versionId: string, { task, positions }: ClockView) => {
+    const key = `${versionId} ${task} ${positions.join(' ')}`
+    const before = known.get(key)
+    if (before) return before
+    const version = versions.find((each) => each.id === versionId)!
+    const { parts } = composeSheet([{ assemblyId: 'any', model: version.data, tasks: [{ task, positions }] }])
+    const found = parts.flatMap((need) => {
+      const part = stock.find((each) =>
+        each.fits.some((fit) => fit.modelId === version.modelId && fit.part === need.part),
+      )
+      return part ? [{ partId: part.id, quantity: need.quantity }] : []
+    })
+    known.set(key, found)
+    return found
+  }
+}

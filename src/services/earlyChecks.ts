@@ -1,0 +1,202 @@
+import 'server-only'
+import { v7 as uuid } from 'uuid'
+import { addDays } from '@/core/calendar'
+import { usageSinceTakeOver } from '@/core/hours'
+import { earlyCheckSchema, firstChecks, type EarlyCheckInput } from '@/core/inspection'
+import type { EarlyCheckView } from '@/core/inspection/views'
+import { visitNumber } from '@/core/planning'
+import { conflict } from '@/core/problem'
+import { check } from '@/core/problem/check'
+import type { SheetState } from '@/core/sheet'
+import { write } from '@/db'
+import { assemblies } from '@/db/assemblies'
+import { machines } from '@/db/machines'
+import { people } from '@/db/people'
+import { sheetEntries, sheets } from '@/db/sheets'
+import { earlyChecks, type EarlyCheckRow } from '@/db/signs'
+import { requirePermission, type Actor } from './actor'
+import { loadCounting } from './assemblyLoading'
+import { now } from './clock'
+import { ourCompany, present } from './company'
+import { dayOf } from './days'
+import { editRow, requireFresh } from './edit'
+import { forecastOf } from './forecasts'
+import { reportSign } from './signs'
+import { loadKnown } from './spells'
+
+/** Early checks that are still to be done, in the order of their services. */
+export async function listOpenChecks(_actor: Actor): Promise<EarlyCheckView[]> {
+  return asViews(await earlyChecks.all({ status: 'open' }, [['at', 'ASC']]))
+}
+
+/** The early checks of one pump, newest first. */
+export async function checksOf(_actor: Actor, assemblyId: string): Promise<EarlyCheckView[]> {
+  return asViews(await earlyChecks.all({ assemblyId }, [['at', 'DESC']]))
+}
+
+/**
+ * Sets an early check for every pump on which a signed sheet renewed something. A check still open from
+ * the service before is left behind by the new one. Called inside the signing's own transaction.
+ */
+export async function setEarlyChecks(
+  actor: Actor,
+  sheetId: string,
+  at: string,
+  state: SheetState,
+): Promise<void> {
+  const renewed = new Set(
+    state.positions.filter((each) => each.state === 'renewed').map((each) => each.assemblyId),
+  )
+  const { earlyCheckHours } = await ourCompany()
+  for (const assemblyId of renewed) {
+    await earlyChecks.update(
+      { assemblyId, status: 'open' },
+      {
+        status: 'good',
+        words: 'Not done: serviced again before it was due',
+        doneAt: now(),
+        doneById: actor.id,
+      },
+    )
+    await earlyChecks.insert({
+      id: uuid(),
+      sheetId,
+      assemblyId,
+      at,
+      afterHours: earlyCheckHours,
+      status: 'open',
+      words: '',
+      doneAt: null,
+      doneById: null,
+      recordedAt: now(),
+      recordedById: actor.id,
+      version: 1,
+    })
+  }
+}
+
+/** Closes an early check; what it found becomes a sign that names the service it followed. */
+export async function recordEarlyCheck(actor: Actor, input: EarlyCheckInput): Promise<void> {
+  requirePermission(actor, 'signs.report')
+  const { id, version, result, words, symptom } = check(earlyCheckSchema, input)
+  await write(async () => {
+    const what = { entity: 'earlyCheck', name: 'this early check' }
+    const row = await requireFresh(earlyChecks, what, { id, version })
+    if (row.status !== 'open') throw conflict('This check was recorded meanwhile.')
+    const sheet = await sheets.byId(row.sheetId)
+    const number = sheet ? visitNumber(sheet.number) : ''
+    await editRow(
+      actor,
+      earlyChecks,
+      what,
+      { id, version },
+      { status: result, words, doneAt: now(), doneById: actor.id },
+      {
+        machineId: sheet?.machineId ?? null,
+        assemblyId: row.assemblyId,
+        action: 'checked',
+        summary:
+          result === 'good'
+            ? `Early check after sheet ${number}: all well${words ? `; ${words}` : ''}`
+            : `Early check after sheet ${number} found: ${words}`,
+      },
+    )
+    if (result === 'good' || symptom === '') return
+    const { today } = present(await ourCompany())
+    const { withinDays } = firstChecks({ symptom, dripsPerMinute: null, flow: null }, null)
+    await reportSign(actor, {
+      id: uuid(),
+      machineId: null,
+      assemblyId: row.assemblyId,
+      symptom,
+      seenOn: today,
+      words,
+      dripsPerMinute: null,
+      flow: null,
+      task: '',
+      positions: [],
+      by: addDays(today, withinDays),
+      sheetId: row.sheetId,
+    })
+  })
+}
+
+async function asViews(rows: EarlyCheckRow[]): Promise<EarlyCheckView[]> {
+  if (rows.length === 0) return []
+  const ids = [...new Set(rows.map((row) => row.assemblyId))]
+  const sheetIds = rows.map((row) => row.sheetId)
+  const [pumps, counting, sheetRows, composed, machineRows, names, company] = await Promise.all([
+    assemblies.all({ id: ids }),
+    loadCounting(ids),
+    sheets.all({ id: sheetIds }),
+    sheetEntries.all({ sheetId: sheetIds, kind: 'composed' }, [['sequence', 'ASC']]),
+    machines.all(),
+    people.all(),
+    ourCompany(),
+  ])
+  const known = await loadKnown(undefined, counting.lines)
+  const { instant, today } = present(company)
+  return rows.flatMap((row): EarlyCheckView[] => {
+    const pump = pumps.find((each) => each.id === row.assemblyId)
+    const sheet = sheetRows.find((each) => each.id === row.sheetId)
+    if (!pump || !sheet) return []
+    const { moves, stretches } = counting.of(row.assemblyId)
+    const place = moves.at(-1)
+    const machine = machineRows.find((each) => each.id === place?.machineId)
+    const worked = usageSinceTakeOver(stretches, instant) - usageSinceTakeOver(stretches, row.at)
+    const left = row.afterHours - worked
+    const running = stretches.at(-1)
+    const forecast =
+      running && running.to === null && running.share > 0
+        ? forecastOf(running.meterId, running.line, today, known(place?.machineId ?? '', running.meterId))
+        : null
+    const content = composed.findLast((entry) => entry.sheetId === row.sheetId)?.payload as
+      { assemblies?: { id: string; tasks: { name: string; where: string }[] }[] } | undefined
+    const tasks = content?.assemblies?.find((each) => each.id === row.assemblyId)?.tasks ?? []
+    return [
+      {
+        id: row.id,
+        version: row.version,
+        assemblyId: row.assemblyId,
+        pump: pump.number,
+        machineNumber: machine?.number ?? null,
+        machineName: machine?.name ?? null,
+        yardId: machine?.yardId ?? place?.yardId ?? null,
+        unit: pump.usageScale,
+        sheet: { id: sheet.id, number: visitNumber(sheet.number) },
+        workedOn: dayOf(row.at, company.timeZone),
+        services: tasks.map(({ name, where }) => [name, where].filter(Boolean).join(', ')).join('; '),
+        afterHours: row.afterHours,
+        worked: Math.max(0, worked),
+        aboutDay:
+          !forecast || !running
+            ? left <= 0
+              ? today
+              : null
+            : left > 0
+              ? forecast.dayReaching(left / running.share, 0.5)
+              : dayPassed(
+                  left,
+                  (forecast.weekly / 7) * running.share,
+                  today,
+                  dayOf(row.at, company.timeZone),
+                ),
+        result:
+          row.status === 'open'
+            ? null
+            : {
+                good: row.status === 'good',
+                words: row.words,
+                by: names.find((person) => person.id === row.doneById)?.name ?? '',
+                day: dayOf(row.doneAt!, company.timeZone),
+              },
+      },
+    ]
+  })
+}
+
+/** About when hours were reached that lie behind, at the present use; never before the service itself. */
+function dayPassed(left: number, perDay: number, today: string, served: string): string {
+  const day = perDay > 0 ? addDays(today, Math.round(left / perDay)) : today
+  return day < served ? served : day
+}

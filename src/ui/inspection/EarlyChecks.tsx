@@ -1,0 +1,63 @@
+import Link from 'next/link'
+import { showDay } from '@/core/calendar'
+import type { EarlyCheckInput } from '@/core/inspection'
+import type { EarlyCheckView } from '@/core/inspection/views'
+import type { Outcome } from '@/core/problem/outcome'
+import { showNumber } from '@/core/units'
+import { PostMark } from '../graphics/PostMark'
+import { EarlyCheckDialog } from './EarlyCheckDialog'
+import { EarlyStrip } from './EarlyStrip'
+
+type Props = {
+  checks: EarlyCheckView[]
+  today: string
+  record: ((input: EarlyCheckInput) => Promise<Outcome>) | null
+}
+
+/** The look after the first hours of each service: the one still to come, and what the last ones showed. */
+export function EarlyChecks({ checks, today, record }: Props) {
+  const done = checks.filter((check) => check.result !== null)
+  return (
+    <>
+      {checks
+        .filter((check) => check.result === null)
+        .map((check) => (
+          <div key={check.id} className="early-watch">
+            <div>
+              <span className="strong">Early check</span>{' '}
+              <span className="second">
+                after sheet <Link href={`/sheets/${check.sheet.id}`}>{check.sheet.number}</Link>
+              </span>
+              <span className="second block">
+                <EarlyStrip worked={check.worked} afterHours={check.afterHours} unit={check.unit} />{' '}
+                {showNumber(Math.round(check.worked))} of {showNumber(check.afterHours)} {check.unit}
+                {check.aboutDay &&
+                  `, ${check.aboutDay < today ? 'due since' : 'about'} ${showDay(check.aboutDay, today)}`}
+              </span>
+            </div>
+            {record && <EarlyCheckDialog check={check} label="Record the check" record={record} />}
+          </div>
+        ))}
+      {done.length > 0 && (
+        <details>
+          <summary>{done.length === 1 ? 'One early check done' : `${done.length} early checks done`}</summary>
+          <ul className="line-list">
+            {done.slice(0, 12).map((check) => (
+              <li key={check.id}>
+                <PostMark state={check.result!.good ? 'done' : 'atRisk'} silent size={16} />
+                <div className="grow">
+                  {check.result!.good ? 'All well' : 'Something was found'}
+                  {check.result!.words && `: ${check.result!.words}`}
+                  <div className="second">
+                    sheet <Link href={`/sheets/${check.sheet.id}`}>{check.sheet.number}</Link> of{' '}
+                    {showDay(check.workedOn, today)} · {check.result!.by}, {showDay(check.result!.day, today)}
+                  </div>
+                </div>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </>
+  )
+}

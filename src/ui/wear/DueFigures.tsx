@@ -1,0 +1,59 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import { useState } from 'react'
+import type { ClockView } from '@/core/wear/views'
+import { figuresOf } from './figures'
+
+type Props = { clock: ClockView; unit: string; pump: string; today: string; children: React.ReactNode }
+
+/** A figure that opens what it was made from. */
+export function DueFigures({ clock, unit, pump, today, children }: Props) {
+  const [open, setOpen] = useState(false)
+  const title = [`${pump}: ${clock.name.toLowerCase()}`, clock.where].filter(Boolean).join(', ')
+  return (
+    <>
+      <button
+        type="button"
+        className="figure-button"
+        aria-label={`How this was worked out: ${title}`}
+        onClick={() => setOpen(true)}
+      >
+        {children}
+      </button>
+      <Dialog
+        open={open}
+        onClose={() => setOpen(false)}
+        maxWidth="sm"
+        fullWidth
+        aria-label={`Worked out: ${title}`}
+      >
+        <DialogTitle>{title}</DialogTitle>
+        <DialogContent>
+          <table className="table plain worked-out">
+            <caption className="visually-hidden">How it was worked out</caption>
+            <tbody>
+              {figuresOf(clock, unit, today).map(({ term, value, from }) => (
+                <tr key={term}>
+                  <th scope="row">{term}</th>
+                  <td>
+                    <span className="strong">{value}</span>
+                    {from && <span className="second block">{from}</span>}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <div className="actions">
+            <Button variant="outlined" onClick={() => setOpen(false)}>
+              Close
+            </Button>
+          </div>
+        </DialogContent>
+      </Dialog>
+    </>
+  )
+}
