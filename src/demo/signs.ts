@@ -49,7 +49,7 @@ export async function tellSigns(technicians: Actor[], today: string, timeZone: s
     who: osei,
     daysAgo: 2,
     within: 5,
-    assemblyId: idOf('P-07'),
+    assemblyId: idOf('P-11'),
     symptom: 'weep',
     words: 'wet under cylinder 2 after the tram depot',
     dripsPerMinute: 12,

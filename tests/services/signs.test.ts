@@ -83,7 +83,7 @@ test('a weep brings one cylinder forward, says why, and stays until it is settle
       signs: [
         {
           by: '2026-08-08',
-          words: 'Weep or drip at a weep hole: wet under cylinder 2, 12 drips a minute, M. Osei, 3 Aug',
+          words: 'Weep or drip at a weep hole: wet under cylinder 2, 12 drips a minute, M. Osei, 3\u00a0Aug',
         },
       ],
     })

@@ -1,1 +1,2 @@
 export { toCsv } from './csv'
+export { toICalendar, type CalendarEvent } from './calendar'

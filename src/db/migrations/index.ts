@@ -10,6 +10,7 @@ import { spells } from './0007-spells'
 import { rules } from './0008-rules'
 import { marks } from './0009-marks'
 import { signs } from './0010-signs'
+import { feeds } from './0011-feeds'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
 export const migrations: RunnableMigration<QueryInterface>[] = [
@@ -23,4 +24,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   rules,
   marks,
   signs,
+  feeds,
 ]

@@ -1,4 +1,4 @@
-import { visitFor } from '@/core/planning/onVisit'
+import { notOnVisit, visitFor } from '@/core/planning/onVisit'
 import type { VisitLine } from '@/core/planning/views'
 import type { ClockView, WearView } from '@/core/wear/views'
 
@@ -11,14 +11,22 @@ export type BookableClock = ClockView & {
   positionNames: Record<string, string>
 }
 
-/** A pump's services as a visit can take them. */
+/** A pump's services as a visit can take them: of one that is booked in part, what is left. */
 export function bookable(view: WearView, open: VisitLine[]): BookableClock[] {
-  return view.clocks.map((clock) => ({
-    ...clock,
-    assemblyId: view.assemblyId,
-    pump: view.number,
-    unit: view.unit,
-    booked: visitFor(view.assemblyId, clock, open)?.id ?? null,
-    positionNames: view.positionNames,
-  }))
+  return view.clocks.map((clock) => {
+    const left = notOnVisit(view.assemblyId, clock, open)
+    const part = left.length > 0 && left.length < clock.positions.length
+    return {
+      ...clock,
+      ...(part && {
+        positions: left,
+        where: left.map((position) => view.positionNames[position] ?? position).join('; '),
+      }),
+      assemblyId: view.assemblyId,
+      pump: view.number,
+      unit: view.unit,
+      booked: visitFor(view.assemblyId, clock, open)?.id ?? null,
+      positionNames: view.positionNames,
+    }
+  })
 }

@@ -1,12 +1,13 @@
 import Link from 'next/link'
 
-export const settingsTabs = ['company', 'yards', 'people', 'you'] as const
+export const settingsTabs = ['company', 'yards', 'people', 'calendars', 'you'] as const
 export type SettingsTab = (typeof settingsTabs)[number]
 
 const labels: Record<SettingsTab, string> = {
   company: 'Company',
   yards: 'Yards',
   people: 'People',
+  calendars: 'Calendars',
   you: 'You',
 }
 

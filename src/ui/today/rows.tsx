@@ -376,7 +376,7 @@ function CheckRow({ row: { check }, today, actions, marks }: Shown<'earlyCheck'>
   )
 }
 
-function PartRow({ row: { part, coming }, today, marks }: Shown<'part'>) {
+function PartRow({ row: { part, coming, actBy }, today, marks }: Shown<'part'>) {
   const wanted = part.short > 0 || part.missing > 0 || part.below
   return (
     <Line
@@ -413,7 +413,13 @@ function PartRow({ row: { part, coming }, today, marks }: Shown<'part'>) {
             </span>
           </>
         ) : (
-          <span className="second">today</span>
+          <span className={part.missing > 0 && part.short === 0 ? 'oxide strong' : 'second'}>
+            {part.short > 0 || part.missing === 0
+              ? 'today'
+              : actBy !== null && actBy < today
+                ? `order now, late since ${showDay(actBy, today)}`
+                : `order by ${showDay(actBy ?? today, today)}`}
+          </span>
         )
       }
       action={

@@ -3,7 +3,9 @@
 import { redirect } from 'next/navigation'
 import type { CompanyInput } from '@/core/company'
 import type { YardInput } from '@/core/fleet'
+import type { FeedInput } from '@/core/planning'
 import type { PasswordChangeInput, PersonInput } from '@/core/people'
+import * as feeds from '@/services/feeds'
 import * as company from '@/services/company'
 import * as people from '@/services/people'
 import * as sessions from '@/services/sessions'
@@ -31,6 +33,12 @@ export async function revokePerson(id: string) {
 }
 export async function setPersonLeft(input: { id: string; version: number; left: boolean }) {
   return act((actor) => people.setPersonLeft(actor, input))
+}
+export async function makeFeed(input: FeedInput) {
+  return act((actor) => feeds.makeFeed(actor, input))
+}
+export async function revokeFeed(id: string) {
+  return act((actor) => feeds.revokeFeed(actor, id))
 }
 /** Ends the person's other sessions; this one goes on under the new epoch. */
 export async function changeOwnPassword(input: PasswordChangeInput) {

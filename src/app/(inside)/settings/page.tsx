@@ -2,12 +2,14 @@ import type { Metadata } from 'next'
 import { timeZones } from '@/core/company'
 import { mayDo } from '@/core/people'
 import type { Actor } from '@/services/actor'
-import { getCompany } from '@/services/company'
+import { getCompany, present } from '@/services/company'
+import { listFeeds } from '@/services/feeds'
 import { listPeople } from '@/services/people'
 import { listYards } from '@/services/yards'
 import { Note } from '@/ui/feedback/States'
 import { Page } from '@/ui/frame/Page'
 import { CompanyForm } from '@/ui/settings/CompanyForm'
+import { FeedsPart } from '@/ui/settings/FeedsPart'
 import { PeoplePart } from '@/ui/settings/PeoplePart'
 import { SettingsTabs, settingsTabs, type SettingsTab } from '@/ui/settings/SettingsTabs'
 import { YardsPart } from '@/ui/settings/YardsPart'
@@ -40,6 +42,7 @@ export default async function SettingsPage({
         />
       )}
       {active === 'people' && <People actor={actor} />}
+      {active === 'calendars' && <Calendars actor={actor} />}
       {active === 'you' && (
         <YouPart
           change={actions.changeOwnPassword}
@@ -68,6 +71,28 @@ async function People({ actor }: { actor: Actor }) {
         revoke: actions.revokePerson,
         setLeft: actions.setPersonLeft,
       }}
+    />
+  )
+}
+
+async function Calendars({ actor }: { actor: Actor }) {
+  if (!mayDo(actor.role, 'visits.plan')) return <OnlyCoordinators what="who gets a calendar link" />
+  const [feeds, yards, people, company] = await Promise.all([
+    listFeeds(actor),
+    listYards(actor),
+    listPeople(actor),
+    getCompany(actor),
+  ])
+  return (
+    <FeedsPart
+      feeds={feeds}
+      yards={yards.map(({ id, name }) => ({ value: id, label: name }))}
+      people={people
+        .filter((person) => person.role !== 'viewer' && !person.retiredOn)
+        .map(({ id, name }) => ({ value: id, label: name }))}
+      today={present(company).today}
+      make={actions.makeFeed}
+      revoke={actions.revokeFeed}
     />
   )
 }
