@@ -18,7 +18,7 @@ export type LifeRow = {
   first: number
   continuesLifeId: string | null
   endedAt: string | null
-  endReason: '' | 'preventive' | 'failed' | 'disturbed' | 'unknown'
+  endReason: '' | 'preventive' | 'failed' | 'disturbed' | 'unknown' | 'moved'
   /** The day it was first seen failing, where it failed and somebody knew. */
   seenFailingOn: string | null
   /** The sheets that began and ended it; null for what was recorded without one. */

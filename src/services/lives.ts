@@ -3,14 +3,15 @@ import { daysBetween } from '@/core/calendar'
 import { usageSinceTakeOver } from '@/core/hours'
 import { visitNumber } from '@/core/planning'
 import { notFound } from '@/core/problem'
-import { positionName } from '@/core/pump'
+import { instancesOf, positionName, splitInstance, type PumpModel } from '@/core/pump'
 import { endReasons } from '@/core/wear'
 import type { LifeLine, PositionLives } from '@/core/wear/views'
 import { assemblies } from '@/db/assemblies'
-import { lives } from '@/db/lives'
+import { lives, type LifeRow } from '@/db/lives'
 import { people } from '@/db/people'
 import { pumpModelVersions } from '@/db/pumpModels'
 import { sheets } from '@/db/sheets'
+import { Op } from '@/db/table'
 import { parts, stockLots } from '@/db/stores'
 import type { Actor } from './actor'
 import { loadCounting } from './assemblyLoading'
@@ -30,6 +31,12 @@ export async function livesAt(
   const own = await lives.all({ assemblyId, position, status: 'active' }, [['startedAt', 'DESC']])
   const sheetIds = own.flatMap(({ sheetId, endSheetId }) => [sheetId, endSheetId]).filter((id) => id !== null)
   const lotIds = own.map(({ lotId }) => lotId).filter((id) => id !== null)
+  const linked = await lives.all({
+    [Op.or]: [
+      { id: own.map((life) => life.continuesLifeId).filter((id) => id !== null) },
+      { continuesLifeId: own.map((life) => life.id), status: 'active' },
+    ],
+  } as never)
   const [counting, sheetRows, lotRows, names, company] = await Promise.all([
     loadCounting([assemblyId]),
     sheets.all({ id: sheetIds }),
@@ -45,9 +52,11 @@ export async function livesAt(
     const sheet = sheetRows.find((each) => each.id === id)
     return sheet ? { id: sheet.id, number: visitNumber(sheet.number) } : null
   }
+  const nameOf = (life: LifeRow | undefined) => (life ? positionName(version.data, life.position) : null)
   return {
     name: positionName(version.data, position),
     unit: row.usageScale,
+    others: sameKind(version.data, position).map((key) => ({ key, name: positionName(version.data, key) })),
     lives: own.map((life): LifeLine => {
       const from = dayOf(life.carriedFrom ?? life.startedAt, company.timeZone)
       const to = life.endedAt === null ? null : dayOf(life.endedAt, company.timeZone)
@@ -61,7 +70,10 @@ export async function livesAt(
         days: daysBetween(from, to ?? today),
         assumed: life.assumed === 1,
         first: life.first === 1,
-        endReason: life.endReason === '' ? null : endReasons[life.endReason],
+        endReason: endWords(life, nameOf(linked.find((each) => each.continuesLifeId === life.id))),
+        cameFrom: nameOf(linked.find((each) => each.id === life.continuesLifeId)),
+        wentTo:
+          life.endReason === 'moved' ? nameOf(linked.find((each) => each.continuesLifeId === life.id)) : null,
         failed: life.endReason === 'failed',
         seenFailingOn: life.seenFailingOn,
         sheet: sheetOf(life.sheetId),
@@ -72,4 +84,20 @@ export async function livesAt(
       }
     }),
   }
+}
+
+function endWords(life: LifeRow, wentTo: string | null): string | null {
+  if (life.endReason === '') return null
+  if (life.endReason === 'moved') return `Moved to ${wentTo?.toLowerCase() ?? 'another bore'}`
+  return endReasons[life.endReason]
+}
+
+/** Other bores that hold the same part. */
+function sameKind(model: PumpModel, position: string): string[] {
+  const own = model.positions.find((each) => each.key === splitInstance(position).key)
+  if (!own) return []
+  return model.positions
+    .filter((each) => each.key === own.key || (own.part !== null && each.part === own.part))
+    .flatMap((each) => instancesOf(model, each))
+    .filter((key) => key !== position)
 }

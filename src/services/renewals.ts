@@ -15,6 +15,7 @@ import { write } from '@/db'
 import { assemblies, type AssemblyRow } from '@/db/assemblies'
 import { lives, newLife } from '@/db/lives'
 import { pumpModelVersions } from '@/db/pumpModels'
+import { stockLots } from '@/db/stores'
 import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
@@ -88,6 +89,12 @@ export async function recordRenewal(actor: Actor, input: RenewalInput): Promise<
     const later = own.find((life) => life.startedAt > instant && !before)
     if (later)
       throw invalid({ day: `${positionName(model, later.position)} was renewed after this day already.` })
+    const lot = renewal.lotId ? await stockLots.byId(renewal.lotId) : null
+    if (renewal.lotId && !lot) throw invalid({ lotId: 'Choose a lot of the stores.' })
+    if (lot && lot.receivedOn > renewal.day)
+      throw invalid({
+        lotId: `Lot ${lot.number} came in on ${showDay(lot.receivedOn)}: its parts cannot have been fitted before. Choose another lot or another day.`,
+      })
     const startedAt = before ? row.takenOverAt : instant
     for (const life of own) {
       // What was there at the take-over and turns out to be younger never was: the record keeps both.
@@ -103,6 +110,7 @@ export async function recordRenewal(actor: Actor, input: RenewalInput): Promise<
           startedAt,
           carriedUsage: before ? renewal.runSince : 0,
           carriedFrom: before ? instant : null,
+          lotId: lot?.id ?? null,
           note: renewal.note,
           recordedAt: now(),
           recordedById: actor.id,
@@ -125,7 +133,7 @@ function lifeId(renewalId: string, index: number): string {
   return `${renewalId.slice(0, 32)}-${String(index).padStart(3, '0')}`
 }
 
-async function pumpAndModel(assemblyId: string): Promise<{ row: AssemblyRow; model: PumpModel }> {
+export async function pumpAndModel(assemblyId: string): Promise<{ row: AssemblyRow; model: PumpModel }> {
   const row = await assemblies.byId(assemblyId)
   if (!row) throw notFound('This pump')
   const version = row.modelVersionId ? await pumpModelVersions.byId(row.modelVersionId) : null

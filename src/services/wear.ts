@@ -295,7 +295,7 @@ function reachedBefore(
   early: number,
 ): number | null {
   const last = facts.own.filter((life) => life.position === position && life.endedAt !== null).at(-1)
-  if (!last || limit === null) return null
+  if (!last || limit === null || last.endReason === 'moved') return null
   const reached = usageAt(facts, last.endedAt!) - usageAt(facts, last.startedAt) + last.carriedUsage
   return reached < limit * (1 - early) ? reached : null
 }

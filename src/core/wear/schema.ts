@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { day, id, line, optionalLine } from '../problem/fields'
+import { day, id, line, optionalDay, optionalLine } from '../problem/fields'
 import { parseNumber } from '../units'
 import { dutyFactors, type DutyKey } from './rules'
 
@@ -29,6 +29,8 @@ export type RenewalInput = {
   /** Hours the part has run since, asked for only where it was renewed before the pump was taken over. */
   runSince: number
   endReason: EndReason
+  /** The lot the new parts came from, where it is known. */
+  lotId?: string | null
   note: string
 }
 
@@ -56,7 +58,71 @@ export const renewalSchema = Joi.object<RenewalInput>({
       'any.only': 'Say why the old part came out.',
       'string.empty': 'Say why the old part came out.',
     }),
+  lotId: id().allow(null, '').empty('').default(null),
   note: optionalLine(300),
+})
+
+/** A part that goes from its bore to another one of the same kind, with the hours it has. */
+export type MovePartInput = {
+  id: string
+  assemblyId: string
+  from: string
+  to: string
+  day: string
+  /** What becomes of the part that sat there: it goes to the bore that falls free, or it is done with. */
+  other: 'swap' | 'out'
+  endReason: EndReason | ''
+  note: string
+}
+
+export const movePartSchema = Joi.object<MovePartInput>({
+  id: id().required(),
+  assemblyId: id().required(),
+  from: Joi.string().max(60).required(),
+  to: Joi.string().max(60).required().messages({ 'string.empty': 'Choose where it goes.' }),
+  day: day().required(),
+  other: Joi.string().valid('swap', 'out').required().messages({
+    'any.only': 'Say what became of the other part.',
+    'string.empty': 'Say what became of the other part.',
+  }),
+  endReason: Joi.when('other', {
+    is: 'out',
+    then: Joi.string()
+      .valid(...Object.keys(endReasons))
+      .required()
+      .messages({ 'any.only': 'Say why it came out.', 'string.empty': 'Say why it came out.' }),
+    otherwise: Joi.any().custom(() => ''),
+  }),
+  note: optionalLine(300),
+})
+
+/** What is known of the parts of a pump that was taken over mid-life; `lifeId` names what the form had read. */
+export type TakeOverInput = {
+  assemblyId: string
+  lines: { lifeId: string; hours: number; day: string | null; assumed: boolean }[]
+}
+
+const hoursOnPart = Joi.any().custom((input: unknown, helpers) => {
+  const parsed = parseNumber(String(input ?? ''), 2)
+  if (!parsed.ok) return helpers.message({ custom: parsed.reason })
+  return parsed.value >= 0 && parsed.value <= 1e7
+    ? parsed.value
+    : helpers.message({ custom: 'Enter 0 or more.' })
+})
+
+export const takeOverSchema = Joi.object<TakeOverInput>({
+  assemblyId: id().required(),
+  lines: Joi.array()
+    .items(
+      Joi.object({
+        lifeId: id().required(),
+        hours: hoursOnPart.required(),
+        day: optionalDay(),
+        assumed: Joi.boolean().truthy('assumed').falsy('known').required(),
+      }),
+    )
+    .min(1)
+    .required(),
 })
 
 /** What one assembly goes by for one task; `seen` names the override the form had read, blank for none. */

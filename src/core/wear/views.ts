@@ -111,6 +111,9 @@ export type LifeLine = {
   /** Why it came out, in words; null while it is there. */
   endReason: string | null
   failed: boolean
+  /** The bore it came from, and the one it went on to, where it was moved. */
+  cameFrom: string | null
+  wentTo: string | null
   seenFailingOn: string | null
   /** The sheets it came in and went out on. */
   sheet: { id: string; number: string } | null
@@ -120,8 +123,23 @@ export type LifeLine = {
   by: string
 }
 
+/** A life that runs since its pump was taken over, as the form that sets it right shows it. */
+export type StartingLife = {
+  lifeId: string
+  name: string
+  hours: number
+  day: string | null
+  assumed: boolean
+}
+
 /** The chain of lives at a position, newest first. */
-export type PositionLives = { name: string; unit: 'h' | 'strokes'; lives: LifeLine[] }
+export type PositionLives = {
+  name: string
+  unit: 'h' | 'strokes'
+  lives: LifeLine[]
+  /** Bores of the same kind that its part could go to. */
+  others: { key: string; name: string }[]
+}
 
 /** One line of the due list. */
 export type DueLine = {

@@ -10,21 +10,27 @@ import { useState } from 'react'
 import { showDay } from '@/core/calendar'
 import type { Outcome } from '@/core/problem/outcome'
 import { showNumber } from '@/core/units'
+import type { MovePartInput } from '@/core/wear'
 import type { LifeLine, PositionLives, WearView } from '@/core/wear/views'
+import { MovePart } from './MovePart'
 import { PositionGrid } from '../graphics/PositionGrid'
 
 type Props = Pick<WearView, 'assemblyId' | 'grid' | 'columns' | 'unit'> & {
   today: string
   show: (input: { assemblyId: string; position: string }) => Promise<Outcome<PositionLives>>
+  /** Null where whoever looks may not. */
+  move: ((input: MovePartInput) => Promise<Outcome>) | null
 }
 
 /** The position grid whose cells open the lives at that position. */
-export function LivesGrid({ assemblyId, grid, columns, unit, today, show }: Props) {
+export function LivesGrid({ assemblyId, grid, columns, unit, today, show, move }: Props) {
   const [open, setOpen] = useState(false)
+  const [at, setAt] = useState('')
   const [found, setFound] = useState<PositionLives | null>(null)
   const [error, setError] = useState('')
   const ask = async (position: string) => {
     setFound(null)
+    setAt(position)
     setError('')
     setOpen(true)
     const outcome = await show({ assemblyId, position }).catch(() => null)
@@ -48,6 +54,19 @@ export function LivesGrid({ assemblyId, grid, columns, unit, today, show }: Prop
           {found && <LivesTable found={found} today={today} />}
         </DialogContent>
         <DialogActions>
+          {found && move && found.others.length > 0 && found.lives[0]?.to === null && (
+            <MovePart
+              assemblyId={assemblyId}
+              position={at}
+              found={found}
+              today={today}
+              move={async (input) => {
+                const outcome = await move(input)
+                if (outcome.ok) void ask(at)
+                return outcome
+              }}
+            />
+          )}
           <Button variant="outlined" onClick={() => setOpen(false)}>
             Close
           </Button>
@@ -82,6 +101,7 @@ function LivesTable({ found, today }: { found: PositionLives; today: string }) {
             <td className="nowrap">
               {life.assumed && '~'}
               {showDay(life.from, today)}
+              {life.cameFrom && <span className="second block">in {life.cameFrom.toLowerCase()}</span>}
               <SheetLink sheet={life.sheet} />
             </td>
             <td className="nowrap">

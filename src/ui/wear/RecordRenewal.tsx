@@ -7,17 +7,20 @@ import { endReasons, renewalSchema, type RenewalInput } from '@/core/wear'
 import type { WearView } from '@/core/wear/views'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'
+import type { Option } from '../forms/FieldFrame'
 import { PositionChoice } from './PositionChoice'
 
 type Props = {
   view: Pick<WearView, 'assemblyId' | 'number' | 'renewals' | 'unit'>
   today: string
   takenOverOn: string
+  /** Lots of the stores whose parts fit this pump. */
+  lots: Option[]
   record: (input: RenewalInput) => Promise<Outcome>
 }
 
 /** What was renewed without a sheet: from the binder, or before Atelier. */
-export function RecordRenewal({ view, today, takenOverOn, record }: Props) {
+export function RecordRenewal({ view, today, takenOverOn, lots, record }: Props) {
   return (
     <DialogForm
       label="Record a renewal"
@@ -31,18 +34,19 @@ export function RecordRenewal({ view, today, takenOverOn, record }: Props) {
         day: today,
         runSince: '' as never,
         endReason: 'preventive',
+        lotId: '',
         note: '',
       })}
       action={record}
       submit="Record it"
       done="Recorded. The clocks of those parts start again."
     >
-      <RenewalFields view={view} takenOverOn={takenOverOn} />
+      <RenewalFields view={view} takenOverOn={takenOverOn} lots={lots} />
     </DialogForm>
   )
 }
 
-function RenewalFields({ view, takenOverOn }: Pick<Props, 'view' | 'takenOverOn'>) {
+function RenewalFields({ view, takenOverOn, lots }: Pick<Props, 'view' | 'takenOverOn' | 'lots'>) {
   const { setValue } = useFormContext<RenewalInput>()
   const [task, day] = useWatch<RenewalInput>({ name: ['task', 'day'] }) as [string, string]
   const positions = view.renewals.find((each) => each.task === task)?.positions ?? []
@@ -77,6 +81,14 @@ function RenewalFields({ view, takenOverOn }: Pick<Props, 'view' | 'takenOverOn'
         )}
         <ChoiceEntry name="endReason" label="Why the old part came out" options={options(endReasons)} />
       </FieldRow>
+      <ChoiceEntry
+        name="lotId"
+        label="Parts from lot"
+        options={lots}
+        placeholder="Not known, or not from our stores"
+        hint="For the record of these lives; what is on the shelf stays as counted"
+        optional
+      />
       <TextEntry name="note" label="Note" optional />
     </>
   )

@@ -12,10 +12,18 @@ import type {
 } from '@/core/fleet'
 import type { EarlyCheckInput, SettleSignInput, SignInput } from '@/core/inspection'
 import type { MeterInput, ReadingInput, SettlementInput } from '@/core/hours'
-import type { ClockStartInput, DutiesInput, LimitInput, RenewalInput } from '@/core/wear'
+import type {
+  ClockStartInput,
+  DutiesInput,
+  LimitInput,
+  MovePartInput,
+  RenewalInput,
+  TakeOverInput,
+} from '@/core/wear'
 import * as assemblies from '@/services/assemblies'
 import * as earlyChecks from '@/services/earlyChecks'
 import * as fleet from '@/services/fleet'
+import * as lifeMoves from '@/services/lifeMoves'
 import { livesAt } from '@/services/lives'
 import * as meters from '@/services/meters'
 import * as moves from '@/services/moves'
@@ -115,4 +123,10 @@ export async function reopenSign(input: { id: string; version: number }) {
 }
 export async function recordEarlyCheck(input: EarlyCheckInput) {
   return act((actor) => earlyChecks.recordEarlyCheck(actor, input))
+}
+export async function movePart(input: MovePartInput) {
+  return act((actor) => lifeMoves.movePart(actor, input))
+}
+export async function takeOverLives(input: TakeOverInput) {
+  return act((actor) => lifeMoves.takeOverLives(actor, input))
 }

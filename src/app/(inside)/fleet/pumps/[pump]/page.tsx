@@ -4,12 +4,15 @@ import { showDay } from '@/core/calendar'
 import { assemblyKinds, openingKinds } from '@/core/fleet'
 import type { AssemblyPage } from '@/core/fleet/views'
 import { mayDo } from '@/core/people'
+import type { BenchPart } from '@/core/sheet/views'
 import { showNumber } from '@/core/units'
 import { limitsAhead } from '@/core/wear'
 import { getAssembly } from '@/services/assemblies'
 import { getCompany, present } from '@/services/company'
 import { listPlaceChoices } from '@/services/placeChoices'
 import { listPeople } from '@/services/people'
+import { listBenchParts } from '@/services/stores'
+import { startingLives } from '@/services/lifeMoves'
 import { listOpenVisits } from '@/services/visits'
 import { sheetsOf } from '@/services/sheets'
 import { checksOf } from '@/services/earlyChecks'
@@ -38,6 +41,7 @@ import { LivesGrid } from '@/ui/wear/LivesGrid'
 import { RecordRenewal } from '@/ui/wear/RecordRenewal'
 import { RulesPart } from '@/ui/wear/RulesPart'
 import { StartClocks } from '@/ui/wear/StartClocks'
+import { TakeOverLives } from '@/ui/wear/TakeOverLives'
 import { load } from '../../../../access/act'
 import { requireActor } from '../../../../access/session'
 import { bookVisit } from '../../../plan/actions'
@@ -64,7 +68,7 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
   ])
   const { today, time } = present(company)
   const { book } = await searchParams
-  const [wear, open, people, sheets, rules, signs, checks] = await Promise.all([
+  const [wear, open, people, sheets, rules, signs, checks, starting, benchParts] = await Promise.all([
     getWear(actor, assembly.id),
     listOpenVisits(actor),
     listPeople(actor),
@@ -72,6 +76,8 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
     rulesOf(actor, assembly.id),
     signsOf(actor, { assemblyId: assembly.id }),
     checksOf(actor, assembly.id),
+    startingLives(actor, assembly.id),
+    listBenchParts(actor),
   ])
   const technicians = people
     .filter((person) => person.role !== 'viewer' && !person.retiredOn)
@@ -146,6 +152,7 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
                   unit={wear.unit}
                   today={today}
                   show={actions.showLives}
+                  move={mayEdit && !retiredOn ? actions.movePart : null}
                 />
               </Part>
             )}
@@ -208,12 +215,24 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
                 {mayEdit && !retiredOn && (
                   <div className="actions">
                     {wear.started ? (
-                      <RecordRenewal
-                        view={wear}
-                        today={today}
-                        takenOverOn={assembly.takenOverOn}
-                        record={actions.recordRenewal}
-                      />
+                      <>
+                        <RecordRenewal
+                          view={wear}
+                          today={today}
+                          takenOverOn={assembly.takenOverOn}
+                          lots={lotsFor(benchParts, assembly.modelId)}
+                          record={actions.recordRenewal}
+                        />
+                        {starting.length > 0 && (
+                          <TakeOverLives
+                            assemblyId={id}
+                            number={number}
+                            lives={starting}
+                            unit={wear.unit}
+                            save={actions.takeOverLives}
+                          />
+                        )}
+                      </>
                     ) : (
                       <StartClocks
                         assemblyId={id}
@@ -281,6 +300,19 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
       </div>
     </Page>
   )
+}
+
+/** The lots whose parts fit this pump, newest first. */
+function lotsFor(parts: BenchPart[], modelId: string | null) {
+  return parts
+    .filter((part) => part.fits.some((fit) => fit.modelId === modelId))
+    .flatMap((part) =>
+      part.lots.map((lot) => ({
+        value: lot.id,
+        label: `${part.number} ${part.name}, ${lot.label}`,
+      })),
+    )
+    .reverse()
 }
 
 const unitOf = (assembly: AssemblyPage) => (assembly.usageScale === 'h' ? 'h' : 'strokes')
