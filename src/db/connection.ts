@@ -13,6 +13,8 @@ type Shared = {
   folder: string
   /** Settles when the newest queued write has ended, well or badly. */
   lastWrite: Promise<unknown>
+  /** What was worked out from the database as it stands; thrown away with every write. */
+  kept: Map<string, { key: string; value: Promise<unknown> }>
 }
 
 const key = Symbol.for('atelier.database')
@@ -62,7 +64,7 @@ function shared(): Shared {
     logging: false,
     pool: { max: 5 },
   })
-  const fresh: Shared = { sequelize, folder, lastWrite: Promise.resolve() }
+  const fresh: Shared = { sequelize, folder, lastWrite: Promise.resolve(), kept: new Map() }
   globals[key] = fresh
   return fresh
 }
@@ -87,8 +89,31 @@ export function write<T>(work: () => Promise<T>): Promise<T> {
   const open = shared()
   const scope = transactionScope()
   if (scope.getStore()?.get('transaction')) return work()
-  const run = () => open.sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, () => work())
+  const run = () =>
+    open.sequelize
+      .transaction({ type: Transaction.TYPES.IMMEDIATE }, () => work())
+      // After the commit and not before: what was begun on the old state goes with it.
+      .finally(() => open.kept.clear())
   const result = open.lastWrite.then(run, run)
   open.lastWrite = result.catch(() => undefined)
   return result
+}
+
+/**
+ * Works something out from the database, or answers with what was worked out before if nothing has been
+ * written since. Whoever asks meanwhile waits for the same answer, and must not change it.
+ *
+ * @param name of what is worked out
+ * @param key anything besides the database that it depends on, such as the day
+ */
+export function kept<T>(name: string, key: string, make: () => Promise<T>): Promise<T> {
+  // Inside a transaction the database is already ahead of what everybody else sees.
+  if (transactionScope().getStore()?.get('transaction')) return make()
+  const { kept: known } = shared()
+  const before = known.get(name)
+  if (before?.key === key) return before.value as Promise<T>
+  const value = make()
+  known.set(name, { key, value })
+  value.catch(() => known.get(name)?.value === value && known.delete(name))
+  return value
 }

@@ -13,7 +13,9 @@ import { groupBy } from './group'
 import { linesOf } from './meterHistory'
 
 /** The pumps on each machine now, without working out their hours. */
-export async function pumpsByMachine(): Promise<Map<string, { number: string; title: string }[]>> {
+export async function pumpsByMachine(): Promise<
+  Map<string, { number: string; title: string; serial: string }[]>
+> {
   const [rows, fittingRows, modelRows] = await Promise.all([
     assemblies.all({ kind: 'pump', retiredOn: null }, [['number', 'ASC']]),
     fittings.all({ status: 'active' }, [['at', 'ASC']]),
@@ -21,12 +23,12 @@ export async function pumpsByMachine(): Promise<Map<string, { number: string; ti
   ])
   const newest = new Map(fittingRows.map((fitting) => [fitting.assemblyId, fitting]))
   const titles = new Map(modelRows.map((model) => [model.id, `${model.maker} ${model.name}`]))
-  const byMachine = new Map<string, { number: string; title: string }[]>()
-  for (const { id, number, name, modelId } of rows) {
+  const byMachine = new Map<string, { number: string; title: string; serial: string }[]>()
+  for (const { id, number, name, modelId, serial } of rows) {
     const machineId = newest.get(id)?.machineId
     if (!machineId) continue
     const title = (modelId && titles.get(modelId)) || name
-    byMachine.set(machineId, [...(byMachine.get(machineId) ?? []), { number, title }])
+    byMachine.set(machineId, [...(byMachine.get(machineId) ?? []), { number, title, serial }])
   }
   return byMachine
 }

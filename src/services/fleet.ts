@@ -1,9 +1,13 @@
 import 'server-only'
 import {
+  bypassKinds,
+  driveKinds,
   laidUpOn,
+  machineKinds,
   machineSchema,
   newMachineSchema,
   retireSchema,
+  storageKinds,
   type MachineInput,
   type NewMachineInput,
   type RetireInput,
@@ -13,7 +17,7 @@ import { hoursAt, meterValue, readMeterValue, weeklyUse, type KnownAhead } from 
 import { addDays, daysBetween } from '@/core/calendar'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
-import { write } from '@/db'
+import { kept, write } from '@/db'
 import { fittings } from '@/db/assemblies'
 import { machines, type MachineRow } from '@/db/machines'
 import { meters, type MeterRow } from '@/db/meters'
@@ -25,7 +29,7 @@ import { insertAssembly } from './assemblies'
 import { loadAssemblies, pumpsByMachine } from './assemblyLoading'
 import { changesAround, recordChange } from './audit'
 import { now } from './clock'
-import { ourCompany, present } from './company'
+import { ourCompany, present, type Company } from './company'
 import { dayOf, timeOf } from './days'
 import { editRow, requireUnique } from './edit'
 import { asMeterEvent, asReading, faceOf, historyOf, linesOf } from './meterHistory'
@@ -36,6 +40,10 @@ import { loadKnown, spellsByMachine, spellsOf, spellToday } from './spells'
 export async function listMachines(_actor: Actor): Promise<MachineLine[]> {
   const company = await ourCompany()
   const { today } = present(company)
+  return kept('machines', today, () => loadMachines(company, today))
+}
+
+async function loadMachines(company: Company, today: string): Promise<MachineLine[]> {
   const [rows, yardRows, meterRows, doubts, lines, pumps, spells] = await Promise.all([
     machines.all({}, [['number', 'ASC']]),
     yards.all(),
@@ -56,7 +64,12 @@ export async function listMachines(_actor: Actor): Promise<MachineLine[]> {
     return {
       ...pick(row),
       yardName: yardRows.find((yard) => yard.id === row.yardId)?.name ?? '',
-      pumps: pumps.get(row.id) ?? [],
+      pumps: (pumps.get(row.id) ?? []).map(({ number, title }) => ({ number, title })),
+      written: writtenOn(
+        row,
+        pumps.get(row.id) ?? [],
+        own.map((each) => each.name),
+      ),
       meter: meter ? { name: meter.name, unit: faceOf(meter).unit, decimals: meter.decimals } : null,
       lastReading: newest && day !== undefined ? { value: newest.shown, day, ageDays: ageDays! } : null,
       owesReading:
@@ -70,6 +83,31 @@ export async function listMachines(_actor: Actor): Promise<MachineLine[]> {
       doubts: own.reduce((sum, each) => sum + (doubtsOf.get(each.id) ?? 0), 0),
     }
   })
+}
+
+/** Every word of a machine that somebody may look for. */
+function writtenOn(
+  row: MachineRow,
+  pumps: { number: string; title: string; serial: string }[],
+  meterNames: string[],
+): string {
+  return [
+    row.number,
+    row.name,
+    machineKinds[row.kind],
+    row.bay,
+    row.crew,
+    storageKinds[row.storage],
+    driveKinds[row.drive],
+    row.driveName,
+    bypassKinds[row.bypass],
+    row.note,
+    ...meterNames,
+    ...pumps.flatMap((pump) => [pump.number, pump.title, pump.serial]),
+  ]
+    .filter(Boolean)
+    .join(' ')
+    .toLowerCase()
 }
 
 function pick({ id, number, name, kind, yardId, bay, crew, storage, retiredOn }: MachineRow) {

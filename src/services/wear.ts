@@ -23,6 +23,7 @@ import {
   type WearRules,
 } from '@/core/wear'
 import type { ClockView, PositionView, WearView } from '@/core/wear/views'
+import { kept } from '@/db'
 import { assemblies, type AssemblyRow } from '@/db/assemblies'
 import { lives, type LifeRow } from '@/db/lives'
 import { machines } from '@/db/machines'
@@ -41,7 +42,8 @@ import { loadRules } from './wearRulesLoading'
 
 /** The clocks of every pump in service whose model is published: worst pump first. */
 export async function listWear(_actor: Actor): Promise<WearView[]> {
-  return loadWear()
+  const { today } = present(await ourCompany())
+  return kept('wear', today, () => loadWear())
 }
 
 /** The clocks of some pumps as they would stand under other rules; for what shows a change before it is saved. */

@@ -29,7 +29,6 @@ test('Today lists services by the last day on which acting is in time, and each 
   )
   expect(days).toEqual([...days].sort((a, b) => a - b))
   expect(await row(person, 'T-04', 'Renew high-pressure seals', 'cylinders 1 and 2')).toContain('past')
-  await person.sees('Settle readings in doubt')
   expect(await row(person, 'T-09', 'One reading in doubt')).toContain('Settle')
 })
 
@@ -64,7 +63,8 @@ test('a reading moves the clocks of its pumps; recording the renewal takes the p
   )
   await person.goTo('/today')
   await person.sees('Wednesday 14 October')
-  expect(await row(person, 'P-31', 'Renew inlet filter element')).toBe('')
+  const due = await person.page.$$eval('.due-row', (rows) => rows.map((each) => each.textContent!))
+  expect(due.filter((text) => text.includes('P-31') && text.includes('inlet filter'))).toEqual([])
 })
 
 test('one cylinder renewed on its own has a life of its own, in the list and in the grid', async () => {

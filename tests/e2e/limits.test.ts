@@ -99,7 +99,7 @@ test('the due list of a yard reads by the last responsible day, and goes out as 
 test('from an overdue row to a booked visit by keyboard alone: down, Enter, Enter', async () => {
   const person = await demo.someone('coordinator')
   await person.goTo('/today')
-  await person.sees('Decide')
+  await person.sees('the last day on which acting')
   const { keyboard } = person.page
   // Down to the first row that is not on a visit already.
   const focused = () => person.page.evaluate(() => document.activeElement?.textContent?.trim() ?? '')
@@ -120,14 +120,18 @@ test('Today is narrowed to a yard, a kind and a technician, and says when nothin
   const person = await demo.someone('viewer')
   await person.goTo('/today')
   await person.press('Upland yard')
-  await person.page.waitForFunction(() => !document.querySelector('.today')!.textContent!.includes('T-04'))
+  await person.page.waitForFunction(
+    () => ![...document.querySelectorAll('.due-row')].some((row) => row.textContent!.includes('T-04')),
+  )
   expect(await person.row('T-12', 'Renew outlet valves')).not.toBe('')
-  await person.press('Readings')
-  await person.page.waitForFunction(() => !document.querySelector('.today')!.textContent!.includes('Decide'))
-  await person.sees('No reading is in doubt.')
+  const only = (kind: string) => person.page.select('[aria-label="Kind"]', kind)
+  await only('doubt')
+  await person.sees('Nothing of this kind, here, today.')
+  await only('reading')
+  await person.page.waitForFunction(() => document.querySelectorAll('.due-row').length === 0)
   expect(await person.row('V-21', 'last read')).not.toBe('')
   await person.press('All yards')
-  await person.press('Visits')
+  await only('visit')
   await person.page.select('[aria-label="Technician"]', 'M. Osei')
   await person.page.waitForFunction(
     () => !document.querySelector('.today')!.textContent!.includes('L. Varga'),
@@ -137,7 +141,7 @@ test('Today is narrowed to a yard, a kind and a technician, and says when nothin
 test('a row of Today is put off with a reason and brought back; another is handed to somebody', async () => {
   const person = await demo.someone('coordinator')
   await person.goTo('/today')
-  await person.press('Readings')
+  await person.page.select('[aria-label="Kind"]', 'reading')
   const inRow = (machine: string, button: string) =>
     person.page.$$eval(
       '.machine-row',

@@ -74,7 +74,7 @@ test('from a reading that makes seals due to a signed record, through a killed s
   await coordinator.press('Save reading')
   await coordinator.sees('is recorded.')
   await coordinator.goTo('/today')
-  await coordinator.sees('Decide')
+  await coordinator.sees('the last day on which acting')
   expect(await row(coordinator, 'T-12', 'Renew high-pressure seals')).toContain('722 of 800 h')
 
   // Planned, with the one service that is not on Friday's visit already.
@@ -94,8 +94,13 @@ test('from a reading that makes seals due to a signed record, through a killed s
   // At the bench, on a tablet.
   const osei = await someone('technician', tablet)
   await osei.goTo('/today')
-  await osei.sees('Visits today')
-  await osei.press('T-12', '.panel')
+  await osei.sees('the last day on which acting')
+  await osei.page.$$eval('.visit-row', (rows) =>
+    [...rows]
+      .find((each) => each.textContent!.includes('T-12'))!
+      .querySelector<HTMLElement>('.row-action a')!
+      .click(),
+  )
   await osei.press('Start the sheet')
   // Nothing opens before the meter is read and the machine made safe.
   await osei.sees('Read the hour meter')
@@ -166,7 +171,7 @@ test('from a reading that makes seals due to a signed record, through a killed s
     'Sheet 0157 signed. P-12: Renew high-pressure seals, all cylinders (3 positions renewed)',
   )
   await coordinator.goTo('/today')
-  await coordinator.sees('Decide')
+  await coordinator.sees('the last day on which acting')
   expect(await row(coordinator, 'T-12', 'Renew high-pressure seals')).toBe('')
   const csv = await coordinator.page.evaluate(async () =>
     (await fetch('/api/record?pump=P-12&format=csv')).text(),
@@ -280,7 +285,7 @@ test('stores: a part is added, received and counted; a bin the book is wrong abo
   await person.sees('3.50 EUR')
 
   await person.goTo('/today')
-  await person.sees('Order and count')
+  await person.sees('the last day on which acting')
   expect(await row(person, 'OR-31', 'on hand')).toContain('Count this bin')
   await person.goTo('/stores/OR-31')
   await person.sees('Sheets used 2 more than the book had.')

@@ -9,6 +9,7 @@ const root = process.cwd()
 export type RunningApp = {
   url: string
   port: number
+  pid: number
   /** Everything the server printed. */
   output: () => string
   /** Ends the server at once, as a power cut would. */
@@ -69,6 +70,7 @@ export async function startApp(
   return {
     url,
     port,
+    pid: child.pid!,
     output: () => printed,
     kill: end('SIGKILL'),
     stop: end('SIGTERM'),

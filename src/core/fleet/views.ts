@@ -21,6 +21,8 @@ export type MachineLine = Pick<
   yardName: string
   retiredOn: string | null
   pumps: { number: string; title: string }[]
+  /** Everything written on it and its pumps, for searching. */
+  written: string
   meter: { name: string; unit: MeterFace['unit']; decimals: number } | null
   lastReading: { value: number; day: string; ageDays: number } | null
   /** The newest reading is older than the meter's reading interval, or there is none; never while laid up. */

@@ -52,3 +52,13 @@ export type EarlyCheckView = {
   aboutDay: string | null
   result: { good: boolean; words: string; by: string; day: string } | null
 }
+
+/** One thing found on a pump: on a sheet, or as a sign. */
+export type FindingLine = {
+  kind: 'failed' | 'found' | 'measured' | 'remark' | 'sign'
+  day: string
+  what: string
+  detail: string
+  by: string
+  sheet: { id: string; number: string } | null
+}

@@ -31,3 +31,14 @@ export type TodayView = {
   /** The next service that will want deciding, once nothing does today. */
   next: { pump: DuePump; clock: ClockView } | null
 }
+
+/** What the next visit to a pump would do, composed as it would be. */
+export type NextVisitView = {
+  day: string
+  /** Why then: the service that leads, in words. */
+  because: string
+  services: { name: string; where: string; task: string }[]
+  minutes: number
+  minutesOneByOne: number
+  parts: { name: string; quantity: number; unit: 'piece' | 'L' | 'mL'; missing: boolean }[]
+}

@@ -3,7 +3,7 @@
 import Link from 'next/link'
 import { useState } from 'react'
 import { showAge } from '@/core/calendar'
-import { storageKinds } from '@/core/fleet'
+import { machineKinds, storageKinds } from '@/core/fleet'
 import type { MachineLine } from '@/core/fleet/views'
 import { showNumber } from '@/core/units'
 import { EmptyState } from '../feedback/States'
@@ -21,21 +21,23 @@ const which: Record<Which, { label: string; is: (machine: MachineLine) => boolea
   retired: { label: 'Retired', is: (machine) => machine.retiredOn !== null },
 }
 
+const groups: Record<string, { label: string; of: (machine: MachineLine) => string }> = {
+  yard: { label: 'By yard', of: (machine) => machine.yardName },
+  kind: { label: 'By kind', of: (machine) => machineKinds[machine.kind] },
+  crew: { label: 'By crew', of: (machine) => machine.crew },
+  model: { label: 'By pump model', of: (machine) => machine.pumps[0]?.title ?? '' },
+  storage: { label: 'By storage', of: (machine) => storageKinds[machine.storage] },
+}
+
 /** The fleet: searched by anything on a row, narrowed to a yard or to what needs a look. */
 export function MachinesTable({ machines, yards, today }: Props) {
   const [search, setSearch] = useState('')
   const [yardId, setYardId] = useState('')
   const [state, setState] = useState<Which>('inService')
+  const [group, setGroup] = useState('')
   const words = search.toLowerCase().split(/\s+/).filter(Boolean)
   const shown = machines.filter((machine) => {
-    const text = [
-      machine.number,
-      machine.name,
-      machine.yardName,
-      machine.bay,
-      ...machine.pumps.flatMap((pump) => [pump.number, pump.title]),
-    ]
-    const all = text.join(' ').toLowerCase()
+    const all = `${machine.written} ${machine.yardName} ${machine.spell}`.toLowerCase()
     return (
       which[state].is(machine) &&
       (!yardId || machine.yardId === yardId) &&
@@ -48,7 +50,7 @@ export function MachinesTable({ machines, yards, today }: Props) {
         <div className="search">
           <TextInput
             id="machine-search"
-            placeholder="Search machine or pump"
+            placeholder="Search anything written on one"
             value={search}
             onChange={(event) => setSearch(event.target.value)}
             inputProps={{ 'aria-label': 'Search machine or pump', type: 'search' }}
@@ -76,6 +78,16 @@ export function MachinesTable({ machines, yards, today }: Props) {
             inputProps={{ 'aria-label': 'Which machines' }}
           />
         </div>
+        <div>
+          <SelectInput
+            id="machine-group"
+            placeholder="Not grouped"
+            value={group}
+            onChange={(event) => setGroup(event.target.value)}
+            options={Object.entries(groups).map(([value, { label }]) => ({ value, label }))}
+            inputProps={{ 'aria-label': 'Group by' }}
+          />
+        </div>
       </div>
       {shown.length === 0 ? (
         <EmptyState title="No machine fits">
@@ -88,6 +100,7 @@ export function MachinesTable({ machines, yards, today }: Props) {
           columns={columns(today)}
           rowKey={(row) => row.id}
           receding={(row) => row.retiredOn !== null}
+          groupBy={groups[group]?.of}
         />
       )}
     </>

@@ -1,5 +1,6 @@
 'use client'
 
+import FormHelperText from '@mui/material/FormHelperText'
 import { useState } from 'react'
 import { useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
@@ -64,7 +65,8 @@ export function ReportSign({ machineId, pumps, today, report }: Props) {
 }
 
 function SignFields({ pumps, today, machine }: { pumps: SignPump[]; today: string; machine: boolean }) {
-  const { setValue } = useFormContext<SignInput>()
+  const { setValue, formState } = useFormContext<SignInput>()
+  const flowError = formState.errors.flow as { message?: string; root?: { message?: string } } | undefined
   const [ownDay, setOwnDay] = useState(false)
   const values = useWatch<SignInput>() as Partial<SignInput>
   const pump = pumps.find((each) => each.assemblyId === values.assemblyId)
@@ -153,6 +155,11 @@ function SignFields({ pumps, today, machine }: { pumps: SignPump[]; today: strin
               optional
             />
           </FieldRow>
+          {flowError && (
+            <FormHelperText error role="alert">
+              {flowError.message ?? flowError.root?.message}
+            </FormHelperText>
+          )}
         </fieldset>
       )}
       <FieldRow>

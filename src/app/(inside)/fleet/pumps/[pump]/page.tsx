@@ -12,6 +12,8 @@ import { getCompany, present } from '@/services/company'
 import { listPlaceChoices } from '@/services/placeChoices'
 import { listPeople } from '@/services/people'
 import { listBenchParts } from '@/services/stores'
+import { findingsOf } from '@/services/findings'
+import { nextVisitTo } from '@/services/nextVisits'
 import { startingLives } from '@/services/lifeMoves'
 import { listOpenVisits } from '@/services/visits'
 import { sheetsOf } from '@/services/sheets'
@@ -20,6 +22,8 @@ import { signsOf } from '@/services/signs'
 import { getWear } from '@/services/wear'
 import { rulesOf } from '@/services/wearRules'
 import { EarlyChecks } from '@/ui/inspection/EarlyChecks'
+import { FindingsList } from '@/ui/inspection/FindingsList'
+import { NextVisit } from '@/ui/plan/NextVisit'
 import { SignsPart } from '@/ui/inspection/SignsPart'
 import { bookable } from '@/ui/plan/bookable'
 import { BookVisit } from '@/ui/plan/BookVisit'
@@ -78,6 +82,10 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
     checksOf(actor, assembly.id),
     startingLives(actor, assembly.id),
     listBenchParts(actor),
+  ])
+  const [next, findings] = await Promise.all([
+    wear?.started ? nextVisitTo(actor, wear, open) : null,
+    findingsOf(actor, assembly, signs),
   ])
   const technicians = people
     .filter((person) => person.role !== 'viewer' && !person.retiredOn)
@@ -259,6 +267,11 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
                 />
               </Part>
             )}
+            {wear?.started && !retiredOn && (
+              <Part title="What the next visit would do" aside="beyond what is booked">
+                <NextVisit visit={next} today={today} />
+              </Part>
+            )}
             <Part title="Signs and early checks" aside="what was seen, until it is settled">
               <SignsPart
                 signs={signs}
@@ -279,6 +292,9 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
                 <VisitList visits={own} today={today} />
               </Part>
             )}
+            <Part title="Findings over time" aside="failed, seen, measured, remarked; newest first">
+              <FindingsList findings={findings} today={today} />
+            </Part>
             <Part
               title="Service record"
               aside={sheets.length > 0 && <RecordDownloads query={`pump=${encodeURIComponent(number)}`} />}

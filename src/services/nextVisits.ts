@@ -1,0 +1,51 @@
+import 'server-only'
+import { nextVisit } from '@/core/planning/nextVisit'
+import { notOnVisit } from '@/core/planning/onVisit'
+import type { NextVisitView } from '@/core/planning/todayViews'
+import type { VisitLine } from '@/core/planning/views'
+import { composeSheet } from '@/core/procedure'
+import type { WearView } from '@/core/wear/views'
+import { pumpModelVersions } from '@/db/pumpModels'
+import type { Actor } from './actor'
+import { ourCompany, present } from './company'
+import { loadStock } from './stores'
+
+/** What the next visit to a pump would do beyond those booked: when, what, how long, with which parts. */
+export async function nextVisitTo(
+  _actor: Actor,
+  view: WearView,
+  open: VisitLine[],
+): Promise<NextVisitView | null> {
+  const [company, version, stocked] = await Promise.all([
+    ourCompany(),
+    pumpModelVersions.byId(view.modelVersionId),
+    loadStock(),
+  ])
+  const free = view.clocks.filter((clock) => notOnVisit(view.assemblyId, clock, open).length > 0)
+  const visit = nextVisit(free, present(company).today)
+  if (!visit || !version) return null
+  const tasks = visit.items.map(({ task, positions }) => ({ task, positions }))
+  const sheet = composeSheet([{ assemblyId: view.assemblyId, model: version.data, tasks: merged(tasks) }])
+  return {
+    day: visit.day,
+    because: [visit.lead.name, visit.lead.where].filter(Boolean).join(', '),
+    services: visit.items.map(({ name, where, task }) => ({ name, where, task })),
+    minutes: sheet.minutes,
+    minutesOneByOne: sheet.minutesOneByOne,
+    parts: sheet.parts.map(({ name, quantity, unit, part }) => {
+      const kept = stocked.find(({ row }) =>
+        row.fits.some((fit) => fit.modelId === version.modelId && fit.part === part),
+      )
+      return { name, quantity, unit, missing: kept !== undefined && kept.stock.onHand < quantity }
+    }),
+  }
+}
+
+/** Positions of one task that stand apart on the list are done together. */
+function merged(tasks: { task: string; positions: string[] }[]) {
+  const keys = [...new Set(tasks.map(({ task }) => task))]
+  return keys.map((task) => ({
+    task,
+    positions: tasks.filter((each) => each.task === task).flatMap((each) => each.positions),
+  }))
+}

@@ -1,0 +1,182 @@
+import { mkdtempSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import { v7 as uuid } from 'uuid'
+import { allPositions, parsePumpModel } from '@/core/pump'
+import { metricUnits } from '@/core/units'
+import { migrate } from '@/db'
+import { assemblies, dutyShares, fittings } from '@/db/assemblies'
+import { lives, newLife } from '@/db/lives'
+import { machines } from '@/db/machines'
+import { meters } from '@/db/meters'
+import { readings } from '@/db/readings'
+import type { Actor } from '@/services/actor'
+import { newestVersionId, publishPumpModel, savePumpModel } from '@/services/pumpModels'
+import { setUp, setUpCode } from '@/services/setUp'
+
+/** A fleet as large as Atelier is meant for: 400 machines, 600 assemblies, five years of weekly readings. */
+export const size = { machines: 400, assemblies: 600, positions: 9000, weeks: 260 }
+export const password = 'only for measuring'
+
+/** Makes that company in a new folder, which `ATELIER_DATA` names from then on. */
+export async function largeCompany(): Promise<{ actor: Actor; folder: string; meterIds: string[] }> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'atelier-bench-'))
+  process.env.ATELIER_DATA = folder
+  await migrate()
+  const actor: Actor = { id: uuid(), name: 'Bench', role: 'coordinator' }
+  const yardId = uuid()
+  await setUp(
+    {
+      code: setUpCode(),
+      company: { name: 'Bench', timeZone: 'UTC', currency: 'EUR', units: metricUnits },
+      yard: { id: yardId, name: 'Yard' },
+      coordinator: { id: actor.id, name: actor.name, signInName: 'bench', password },
+    },
+    'bench',
+  )
+  const meterIds = await fill(actor, yardId)
+  console.log(
+    `${size.machines} machines, ${size.assemblies} pumps, ${size.positions} positions, ${size.machines * size.weeks} readings`,
+  )
+  return { actor, folder, meterIds }
+}
+
+async function fill(actor: Actor, yardId: string): Promise<string[]> {
+  const begin = Date.now() - size.weeks * 7 * 86_400_000
+  const iso = (week: number) => new Date(begin + week * 7 * 86_400_000).toISOString()
+  const recorded = { recordedAt: iso(0), recordedById: actor.id }
+  const numbers = Array.from({ length: size.machines }, (_, index) => index)
+  const machineRows = numbers.map((index) => ({
+    id: uuid(),
+    number: `M-${index}`,
+    name: 'machine',
+    kind: 'trailer' as const,
+    yardId,
+    bay: '',
+    crew: '',
+    storage: 'outdoors' as const,
+    inServiceSince: null,
+    drive: 'diesel' as const,
+    driveName: '',
+    drivePower: null,
+    workingPressure: null,
+    flow: null,
+    hoseLength: null,
+    hoseBore: null,
+    tankVolume: null,
+    bypass: 'tank' as const,
+    note: '',
+    retiredOn: null,
+    retiredReason: '',
+    createdAt: iso(0),
+    version: 1,
+  }))
+  await machines.insertMany(machineRows)
+  const meterRows = machineRows.map((machine) => ({
+    id: uuid(),
+    machineId: machine.id,
+    name: 'Engine hours',
+    kind: 'engine' as const,
+    digits: 5,
+    decimals: 1,
+    readingIntervalDays: 7,
+    retiredOn: null,
+    createdAt: iso(0),
+    version: 1,
+  }))
+  await meters.insertMany(meterRows)
+  for (const [index, meter] of meterRows.entries()) {
+    await readings.insertMany(
+      Array.from({ length: size.weeks }, (_, week) => ({
+        id: uuid(),
+        meterId: meter.id,
+        at: iso(week),
+        raw: 1000 + week * (150 + (index % 7) * 20),
+        decimals: 1,
+        typed: '',
+        status: 'accepted' as const,
+        verdict: 'fits' as const,
+        reason: '',
+        vouchedReason: '',
+        source: 'typed' as const,
+        readBy: '',
+        note: '',
+        supersedesId: null,
+        ...recorded,
+        settledAt: null,
+        settledById: null,
+      })),
+    )
+  }
+  const modelId = uuid()
+  await savePumpModel(actor, { id: modelId, maker: 'Ostrel', name: 'P3-200', design: '', note: '' })
+  const text = readFileSync('src/demo/models/ostrel-p3-200.json', 'utf8')
+  await publishPumpModel(actor, { modelId, text })
+  const modelVersionId = await newestVersionId(modelId)
+  const positions = allPositions(parsePumpModel(JSON.parse(text))).slice(0, size.positions / size.assemblies)
+  const assemblyRows = Array.from({ length: size.assemblies }, (_, index) => ({
+    id: uuid(),
+    number: `P-${index}`,
+    kind: 'pump' as const,
+    modelId,
+    name: '',
+    serial: '',
+    usageScale: 'h' as const,
+    openingKind: 'new' as const,
+    openingUsage: 0,
+    takenOverAt: iso(0),
+    modelVersionId,
+    note: '',
+    retiredOn: null,
+    retiredReason: '',
+    createdAt: iso(0),
+    version: 1,
+  }))
+  await assemblies.insertMany(assemblyRows)
+  const active = { status: 'active' as const, ...recorded }
+  await fittings.insertMany(
+    assemblyRows.map((row, index) => ({
+      id: uuid(),
+      assemblyId: row.id,
+      machineId: machineRows[index % size.machines]!.id,
+      yardId: null,
+      slot: '',
+      at: iso(0),
+      reason: '',
+      supersedesId: null,
+      ...active,
+    })),
+  )
+  await dutyShares.insertMany(
+    assemblyRows.map((row, index) => ({
+      id: uuid(),
+      assemblyId: row.id,
+      meterId: meterRows[index % size.machines]!.id,
+      share: 0.8,
+      basis: 'assumed' as const,
+      at: iso(0),
+      ...active,
+    })),
+  )
+  for (const [index, row] of assemblyRows.entries()) {
+    await lives.insertMany(
+      positions.map((position, each) =>
+        newLife({
+          id: uuid(),
+          assemblyId: row.id,
+          position,
+          startedAt: iso((index * 7 + each * 3) % size.weeks),
+          ...active,
+        }),
+      ),
+    )
+  }
+  return meterRows.map((meter) => meter.id)
+}
+
+/** Runs it once and prints how long it took. */
+export async function measure(what: string, work: () => Promise<unknown>): Promise<void> {
+  const started = performance.now()
+  await work()
+  console.log(`${(performance.now() - started).toFixed(0).padStart(8)} ms  ${what}`)
+}
