@@ -2,7 +2,14 @@ import 'server-only'
 import { symptoms } from '@/core/inspection'
 import type { FindingLine, SignView } from '@/core/inspection/views'
 import { visitNumber } from '@/core/planning'
-import { endReasonAfterCorrections, foldSheet, isTakenBack, recordLines } from '@/core/sheet'
+import {
+  endReasonAfterCorrections,
+  foldSheet,
+  isTakenBack,
+  recordLines,
+  type RecordLine,
+  type SheetState,
+} from '@/core/sheet'
 import { showAmount } from '@/core/parts'
 import { showNumber } from '@/core/units'
 import { sheetEntries } from '@/db/sheets'
@@ -45,6 +52,7 @@ export async function findingsOf(
     )
     const reached = failed[0]?.reached
     const seen = recordLines(state)
+      .filter((line) => !isRoutine(state, line))
       .filter(
         (line) =>
           ['found', 'measure', 'remark'].includes(line.kind) && (line.pump === pump || line.pump === ''),
@@ -104,4 +112,13 @@ export async function findingsOf(
 
 function showAmountOf(value: number, unit: string): string {
   return unit === 'piece' ? showAmount(value, 'piece') : `${showNumber(value)}\u00a0${unit}`
+}
+
+/** The answer a step expects, or a figure inside its limits, is no finding. */
+function isRoutine(state: SheetState, line: RecordLine): boolean {
+  const step = state.steps.find((each) => each.by?.id === line.entryId)?.step.step
+  if (line.kind === 'found') return step?.asks?.answers[0] === line.item
+  if (line.kind !== 'measure' || line.value === null) return false
+  const { min = null, max = null } = step?.measure ?? {}
+  return (min === null || line.value >= min) && (max === null || line.value <= max)
 }

@@ -1,4 +1,8 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
 import ICAL from 'ical.js'
+import type { ElementHandle } from 'puppeteer-core'
 import type { Person } from '../support/browser'
 import { demoApp } from '../support/demo'
 
@@ -202,4 +206,31 @@ test('a calendar link is made, read by a calendar without signing in, and revoke
     'This calendar link was revoked. Ask a coordinator for a new one.',
   ])
   expect((await fetch(link.replace(/.{9}\.ics$/, 'invented1.ics'))).status).toBe(404)
+})
+
+test('a PDF is kept with its machine, opened, and taken off; what is no photo is refused by name', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/fleet/T-14')
+  await person.sees('Photos of plates and joints')
+  const folder = mkdtempSync(path.join(tmpdir(), 'atelier-files-'))
+  const file = (name: string, text: string) => {
+    writeFileSync(path.join(folder, name), text)
+    return path.join(folder, name)
+  }
+  const input = (await person.page.$('input[type=file]')) as ElementHandle<HTMLInputElement>
+  await input.uploadFile(file('wiring.pdf', '%PDF-1.4\n% a page'), file('notes.jpg', 'not a photo'))
+  await person.sees('“notes.jpg” is neither a photo')
+  await person.sees('It is kept with the machine.')
+  await person.sees('wiring.pdf')
+  const answer = await person.page.evaluate(async () => {
+    const link = [...document.querySelectorAll('a')].find((each) => each.textContent === 'wiring.pdf')!
+    const got = await fetch(link.href)
+    return [got.status, got.headers.get('content-type'), (await got.text()).slice(0, 8)]
+  })
+  expect(answer).toEqual([200, 'application/pdf', '%PDF-1.4'])
+  await person.press('Take off wiring.pdf')
+  await person.press('Take it off')
+  await person.sees('It is taken off.')
+  await person.sees('Photos of plates and joints')
+  rmSync(folder, { recursive: true })
 })

@@ -11,6 +11,7 @@ import { rules } from './0008-rules'
 import { marks } from './0009-marks'
 import { signs } from './0010-signs'
 import { feeds } from './0011-feeds'
+import { documents } from './0012-documents'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
 export const migrations: RunnableMigration<QueryInterface>[] = [
@@ -25,4 +26,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   marks,
   signs,
   feeds,
+  documents,
 ]

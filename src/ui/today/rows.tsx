@@ -271,7 +271,13 @@ function VisitRow({ row: { visit }, today }: Shown<'visit'>) {
       when={
         <>
           <span className={visit.late ? 'brass strong' : 'strong'}>
-            {visit.late ? 'day has passed' : visit.startTime ? `today ${visit.startTime}` : 'today'}
+            {visit.late
+              ? 'day has passed'
+              : visit.day < today
+                ? `since ${showDay(visit.day, today)}`
+                : visit.startTime
+                  ? `today ${visit.startTime}`
+                  : 'today'}
           </span>
           {visit.late && <span className="second block">was on {showDay(visit.day, today)}</span>}
         </>
@@ -378,6 +384,7 @@ function CheckRow({ row: { check }, today, actions, marks }: Shown<'earlyCheck'>
 
 function PartRow({ row: { part, coming, actBy }, today, marks }: Shown<'part'>) {
   const wanted = part.short > 0 || part.missing > 0 || part.below
+  const late = actBy !== null && actBy < today
   return (
     <Line
       className="part-row"
@@ -405,8 +412,8 @@ function PartRow({ row: { part, coming, actBy }, today, marks }: Shown<'part'>) 
       when={
         coming ? (
           <>
-            <span className={`strong ${coming.orderBy < today ? 'oxide' : 'brass'}`}>
-              order {coming.orderBy < today ? 'now' : `by ${showDay(coming.orderBy, today)}`}
+            <span className={`strong ${late ? 'oxide' : 'brass'}`}>
+              order {late ? 'now' : `by ${showDay(coming.orderBy, today)}`}
             </span>
             <span className="second block">
               {showAmount(coming.order, part.unit)}, {part.leadDays} days to come

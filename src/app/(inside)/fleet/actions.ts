@@ -21,6 +21,7 @@ import type {
   TakeOverInput,
 } from '@/core/wear'
 import * as assemblies from '@/services/assemblies'
+import * as documents from '@/services/documents'
 import * as earlyChecks from '@/services/earlyChecks'
 import * as fleet from '@/services/fleet'
 import * as lifeMoves from '@/services/lifeMoves'
@@ -129,4 +130,7 @@ export async function movePart(input: MovePartInput) {
 }
 export async function takeOverLives(input: TakeOverInput) {
   return act((actor) => lifeMoves.takeOverLives(actor, input))
+}
+export async function removeDocument(input: { id: string; version: number }) {
+  return act((actor) => documents.removeDocument(actor, input))
 }

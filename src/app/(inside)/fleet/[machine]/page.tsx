@@ -7,6 +7,7 @@ import { limitsAhead } from '@/core/wear'
 import type { WearView } from '@/core/wear/views'
 import { showNumber, showQuantity, type Quantity, type UnitPreferences } from '@/core/units'
 import { getCompany, present } from '@/services/company'
+import { documentsOf } from '@/services/documents'
 import { getMachine } from '@/services/fleet'
 import { listPlaceChoices } from '@/services/placeChoices'
 import { sheetsOf } from '@/services/sheets'
@@ -15,6 +16,7 @@ import { visitsOfMachine } from '@/services/visits'
 import { getWear } from '@/services/wear'
 import { Note } from '@/ui/feedback/States'
 import { ChangesList } from '@/ui/fleet/ChangesList'
+import { DocumentsPart } from '@/ui/fleet/DocumentsPart'
 import { FittedList } from '@/ui/fleet/FittedList'
 import { MeterRetirement, RetireButton } from '@/ui/fleet/MachineActions'
 import { MeterDialog } from '@/ui/fleet/MeterDialog'
@@ -52,10 +54,11 @@ export default async function MachineDetails({ params }: Params) {
     getCompany(actor),
     listPlaceChoices(actor),
   ])
-  const [visits, sheets, signs, wear] = await Promise.all([
+  const [visits, sheets, signs, documents, wear] = await Promise.all([
     visitsOfMachine(actor, machine.id),
     sheetsOf(actor, { machineId: machine.id }),
     signsOf(actor, { machineId: machine.id }),
+    documentsOf(actor, machine.id),
     Promise.all(machine.fitted.map((assembly) => getWear(actor, assembly.id))),
   ])
   const clocks = wear.flatMap((view) => (view?.started ? bookable(view, visits) : []))
@@ -185,6 +188,16 @@ export default async function MachineDetails({ params }: Params) {
             </Part>
             <Part title="Machine">
               <Facts facts={facts(machine, company.units)} />
+            </Part>
+            <Part title="Photos and documents" aside="plates, joints, pages of the manual">
+              <DocumentsPart
+                machineId={machine.id}
+                documents={documents}
+                today={today}
+                mayAdd={mayEnter}
+                mayRemove={mayEdit}
+                remove={actions.removeDocument}
+              />
             </Part>
           </div>
           <div className="stack">

@@ -302,7 +302,15 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
               {sheets.length === 0 ? (
                 <p className="second">No sheet was worked on it yet.</p>
               ) : (
-                <SheetList sheets={sheets} today={today} />
+                <>
+                  <SheetList sheets={sheets.slice(0, 10)} today={today} />
+                  {sheets.length > 10 && (
+                    <details>
+                      <summary>{sheets.length - 10} earlier</summary>
+                      <SheetList sheets={sheets.slice(10)} today={today} />
+                    </details>
+                  )}
+                </>
               )}
             </Part>
             <Part title="Where it has been" aside="hours and record go with it">

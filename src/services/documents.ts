@@ -1,0 +1,146 @@
+import 'server-only'
+import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises'
+import path from 'node:path'
+import sharp from 'sharp'
+import {
+  documentSchema,
+  kindOfFile,
+  largestDocument,
+  type DocumentInput,
+  type DocumentView,
+} from '@/core/fleet'
+import { invalid, notFound } from '@/core/problem'
+import { check } from '@/core/problem/check'
+import { dataFolder, write } from '@/db'
+import { documents, type DocumentRow } from '@/db/documents'
+import { machines } from '@/db/machines'
+import { people } from '@/db/people'
+import { requirePermission, type Actor } from './actor'
+import { recordChange } from './audit'
+import { now } from './clock'
+import { ourCompany } from './company'
+import { dayOf } from './days'
+import { editRow, requireFresh } from './edit'
+
+/** The longer side of a photo as it is kept, in pixels. */
+const photoSide = 1600
+
+/** The photos and documents of a machine, newest first. */
+export async function documentsOf(_actor: Actor, machineId: string): Promise<DocumentView[]> {
+  const [rows, names, { timeZone }] = await Promise.all([
+    documents.all({ machineId, status: 'active' }, [['recordedAt', 'DESC']]),
+    people.all(),
+    ourCompany(),
+  ])
+  return rows.map((row) => ({
+    id: row.id,
+    version: row.version,
+    name: row.name,
+    photo: row.type === 'image/jpeg',
+    bytes: row.bytes,
+    by: names.find((person) => person.id === row.recordedById)?.name ?? '',
+    day: dayOf(row.recordedAt, timeZone),
+  }))
+}
+
+/**
+ * Keeps a photo or a PDF with a machine. A photo is turned upright, made smaller and written anew, so
+ * that nothing its camera put into it (place, device) is kept. Sent twice, it is kept once.
+ *
+ * @throws `invalid` for a file that is too large, or neither a photo nor a PDF
+ */
+export async function addDocument(actor: Actor, input: DocumentInput, bytes: Uint8Array): Promise<void> {
+  requirePermission(actor, 'readings.enter')
+  const { id, machineId, name } = check(documentSchema, input)
+  if (bytes.length > largestDocument)
+    throw invalid({
+      file: `“${name}” has ${Math.round(bytes.length / 1e6)} MB; at most ${largestDocument / 1e6} MB.`,
+    })
+  const kind = kindOfFile(bytes)
+  if (kind === null) throw invalid({ file: `“${name}” is neither a photo (JPEG, PNG, WebP) nor a PDF.` })
+  if (await documents.byId(id)) return
+  const machine = await machines.byId(machineId)
+  if (!machine) throw notFound('This machine')
+  const kept = kind === 'photo' ? await asPhoto(name, bytes) : bytes
+  const file = fileOf(id)
+  await mkdir(path.dirname(file), { recursive: true, mode: 0o700 })
+  // The row names the file only once it is there in full.
+  await writeFile(`${file}.part`, kept, { mode: 0o600 })
+  await rename(`${file}.part`, file)
+  try {
+    await write(async () => {
+      if (await documents.byId(id)) return
+      const row: DocumentRow = {
+        id,
+        machineId,
+        name,
+        type: kind === 'photo' ? 'image/jpeg' : 'application/pdf',
+        bytes: kept.length,
+        status: 'active',
+        recordedAt: now(),
+        recordedById: actor.id,
+        version: 1,
+      }
+      await documents.insert(row)
+      await recordChange(actor, {
+        entity: 'document',
+        entityId: id,
+        entityVersion: 1,
+        machineId,
+        action: 'added',
+        summary: `${kind === 'photo' ? 'Photo' : 'Document'} added: ${name}`,
+      })
+    })
+  } catch (error) {
+    await rm(file, { force: true })
+    throw error
+  }
+}
+
+/** Takes a document off a machine; its file stays, and so does the word of who took it off. */
+export async function removeDocument(actor: Actor, input: { id: string; version: number }): Promise<void> {
+  requirePermission(actor, 'fleet.edit')
+  await write(async () => {
+    const what = { entity: 'document', name: 'this document' }
+    const row = await requireFresh(documents, what, input)
+    await editRow(
+      actor,
+      documents,
+      what,
+      input,
+      { status: 'removed' },
+      {
+        machineId: row.machineId,
+        action: 'removed',
+        summary: `Taken off: ${row.name}`,
+      },
+    )
+  })
+}
+
+/** A document's file. @throws `notFound` */
+export async function readDocument(
+  _actor: Actor,
+  id: string,
+): Promise<{ name: string; type: DocumentRow['type']; bytes: Buffer }> {
+  const row = await documents.byId(id)
+  const bytes = row && row.status === 'active' ? await readFile(fileOf(row.id)).catch(() => null) : null
+  if (!row || !bytes) throw notFound('This document')
+  return { name: row.name, type: row.type, bytes }
+}
+
+function fileOf(id: string): string {
+  return path.join(/* turbopackIgnore: true */ dataFolder(), 'documents', id)
+}
+
+async function asPhoto(name: string, bytes: Uint8Array): Promise<Buffer> {
+  try {
+    return await sharp(bytes, { limitInputPixels: 120_000_000 })
+      .rotate()
+      .resize({ width: photoSide, height: photoSide, fit: 'inside', withoutEnlargement: true })
+      .jpeg({ quality: 82 })
+      .toBuffer()
+  } catch {
+    throw invalid({ file: `“${name}” could not be read as a photo: it may be damaged.` })
+  }
+}
