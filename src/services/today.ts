@@ -4,11 +4,12 @@ import type { MachineLine } from '@/core/fleet/views'
 import type { EarlyCheckView, SignView } from '@/core/inspection/views'
 import type { ComingNeed } from '@/core/parts'
 import type { StockLine } from '@/core/parts/views'
-import { inMorningOrder } from '@/core/planning'
+import { firstOfEach, inMorningOrder } from '@/core/planning'
 import { visitFor } from '@/core/planning/onVisit'
 import type { DuePump, TodayRow, TodayView } from '@/core/planning/todayViews'
 import type { VisitLine } from '@/core/planning/views'
 import type { ClockView, WearView } from '@/core/wear/views'
+import { kept } from '@/db'
 import type { Actor } from './actor'
 import { comingNeeds } from './comingNeeds'
 import { ourCompany, present } from './company'
@@ -22,6 +23,8 @@ import { listWear } from './wear'
 
 /** What has to be decided within this many days stands on the list. */
 const ahead = 7
+/** Of one kind in one yard the list shows so many rows at once. */
+const mostAtOnce = 60
 /** An early check stands on the list from this many days before its hours are reached. */
 const aheadOfCheck = 2
 
@@ -30,7 +33,13 @@ const aheadOfCheck = 2
  * day on which acting is in time. What was put off is left out until its day.
  */
 export async function getToday(actor: Actor): Promise<TodayView> {
-  const [wear, machines, open, stock, supply, marks, signs, checks, company] = await Promise.all([
+  const { today } = present(await ourCompany())
+  // The morning is the same for everybody; who may do what is decided where it is shown and done.
+  return kept('today', today, () => loadToday(actor, today))
+}
+
+async function loadToday(actor: Actor, today: string): Promise<TodayView> {
+  const [wear, machines, open, stock, supply, marks, signs, checks] = await Promise.all([
     listWear(actor),
     listMachines(actor),
     listOpenVisits(actor),
@@ -39,9 +48,7 @@ export async function getToday(actor: Actor): Promise<TodayView> {
     listMarks(actor),
     listOpenSigns(actor),
     listOpenChecks(actor),
-    ourCompany(),
   ])
-  const { today } = present(company)
   const coming = await comingNeeds(wear, open, stock, today)
   const soon = addDays(today, ahead)
   const putOff = new Set(marks.filter((mark) => mark.kind === 'snooze').map((mark) => mark.subject))
@@ -59,8 +66,13 @@ export async function getToday(actor: Actor): Promise<TodayView> {
   const later = services
     .filter(({ clock }) => !wantsDeciding(clock, soon) && clock.lastResponsibleDay !== null)
     .sort((a, b) => (a.clock.lastResponsibleDay! < b.clock.lastResponsibleDay! ? -1 : 1))[0]
+  const { shown, left } = firstOfEach(
+    inMorningOrder(rows.filter((row) => !putOff.has(row.subject))),
+    mostAtOnce,
+  )
   return {
-    rows: inMorningOrder(rows.filter((row) => !putOff.has(row.subject))),
+    rows: shown,
+    left,
     marks,
     next: later ? { pump: pumpOf(later.view), clock: later.clock } : null,
   }

@@ -165,7 +165,8 @@ async function fill(actor: Actor, yardId: string): Promise<string[]> {
           id: uuid(),
           assemblyId: row.id,
           position,
-          startedAt: iso((index * 7 + each * 3) % size.weeks),
+          // Serviced as a fleet is: nothing older than 44 weeks, some of it past its limit.
+          startedAt: iso(size.weeks - 1 - ((index * 7 + each * 3) % 44)),
           ...active,
         }),
       ),

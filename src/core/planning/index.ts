@@ -92,5 +92,5 @@ export function showMinutes(minutes: number): string {
 }
 export { handSchema, snoozeSchema, type HandInput, type Mark, type SnoozeInput } from './marks'
 
-export { inMorningOrder, morningKinds, type MorningItem, type MorningKind } from './morning'
+export { firstOfEach, inMorningOrder, morningKinds, type MorningItem, type MorningKind } from './morning'
 export { feedSchema, type FeedInput, type FeedView } from './feeds'

@@ -44,6 +44,26 @@ export function inMorningOrder<Item extends MorningItem>(items: Item[]): Item[] 
   )
 }
 
+/**
+ * The rows a list shows at once: of each kind in each yard the first so many, in the order they come. A
+ * fleet left alone for a year has thousands; nobody reads them, and a page of them takes half a minute.
+ *
+ * @returns those rows, and how many are left out
+ */
+export function firstOfEach<Item extends Pick<MorningItem, 'kind' | 'yardId'>>(
+  items: Item[],
+  most: number,
+): { shown: Item[]; left: number } {
+  const counts = new Map<string, number>()
+  const shown = items.filter(({ kind, yardId }) => {
+    const key = `${kind} ${yardId}`
+    const count = (counts.get(key) ?? 0) + 1
+    counts.set(key, count)
+    return count <= most
+  })
+  return { shown, left: items.length - shown.length }
+}
+
 function compare(a: string, b: string): number {
   return a < b ? -1 : a > b ? 1 : 0
 }

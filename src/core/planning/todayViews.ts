@@ -27,6 +27,8 @@ export type TodayRow = MorningItem &
 /** The morning's work, in order, with what was put off and what comes next. */
 export type TodayView = {
   rows: TodayRow[]
+  /** Rows of later days that are left out of a long list. */
+  left: number
   marks: Mark[]
   /** The next service that will want deciding, once nothing does today. */
   next: { pump: DuePump; clock: ClockView } | null

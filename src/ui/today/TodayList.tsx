@@ -94,6 +94,12 @@ export function TodayList({ view, yards, people, maySettle, actions, today }: Pr
             </ul>
           </section>
         ))}
+        {view.left > 0 && (
+          <p className="today-left second">
+            {view.left} more of later days are left out: 60 of a kind in a yard stand here at once. The due
+            list has every service.
+          </p>
+        )}
         {later.length > 0 && (
           <PutOff marks={later} today={today} bringBack={people ? actions.clearMark : null} />
         )}

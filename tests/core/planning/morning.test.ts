@@ -1,5 +1,11 @@
 import fc from 'fast-check'
-import { inMorningOrder, morningKinds, type MorningItem, type MorningKind } from '@/core/planning'
+import {
+  firstOfEach,
+  inMorningOrder,
+  morningKinds,
+  type MorningItem,
+  type MorningKind,
+} from '@/core/planning'
 
 const item = (subject: string, kind: MorningKind, actBy: string | null, weight = 0): MorningItem => ({
   subject,
@@ -59,4 +65,17 @@ test('it is the same list whatever order the rows come in, and none is lost', ()
       expect(new Set(sorted)).toEqual(new Set(list))
     }),
   )
+})
+
+test('a list of thousands shows the first of each kind in each yard, and says how many are left', () => {
+  const many = Array.from({ length: 100 }, (_, index) => ({
+    ...item(`s${index}`, 'service', '2026-10-14'),
+    yardId: index % 2 ? 'a' : 'b',
+  }))
+  const { shown, left } = firstOfEach([...many, item('read', 'reading', '2026-10-20')], 10)
+  expect(shown.map((each) => each.subject)).toEqual([
+    ...Array.from({ length: 20 }, (_, index) => `s${index}`),
+    'read',
+  ])
+  expect(left).toBe(80)
 })
