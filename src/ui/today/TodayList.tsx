@@ -7,6 +7,7 @@ import type { Mark, MorningKind } from '@/core/planning'
 import type { TodayRow, TodayView } from '@/core/planning/todayViews'
 import type { Option } from '../forms/FieldFrame'
 import { ButtonLink } from '../frame/ButtonLink'
+import { useHydrated } from '../frame/useHydrated'
 import { actWords } from '../wear/words'
 import { LaterButtons, type MarkActions } from './LaterDialog'
 import { Line, Row } from './rows'
@@ -26,6 +27,8 @@ type Props = {
 /** The morning's work as one list, by the last day on which acting is in time. */
 export function TodayList({ view, yards, people, maySettle, actions, today }: Props) {
   const [narrowed, setNarrowed] = useState<Narrowed>({ yard: '', kind: 'all', lead: '' })
+  // Two dialogs a row are the dearest part of the page: the server leaves them out.
+  const hydrated = useHydrated()
   const panel = useRef<HTMLDivElement>(null)
   useEffect(() => {
     const hear = (event: KeyboardEvent) => stepThrough(event, panel.current)
@@ -47,7 +50,7 @@ export function TodayList({ view, yards, people, maySettle, actions, today }: Pr
   const marksOf = (row: TodayRow) => (
     <>
       {handedTo(row.subject) && <span className="second">with {handedTo(row.subject)}</span>}
-      {people && (
+      {people && hydrated && (
         <LaterButtons
           subject={row.subject}
           label={row.label}

@@ -24,36 +24,38 @@ export function DueFigures({ clock, unit, pump, today, children }: Props) {
       >
         {children}
       </button>
-      <Dialog
-        open={open}
-        onClose={() => setOpen(false)}
-        maxWidth="sm"
-        fullWidth
-        aria-label={`Worked out: ${title}`}
-      >
-        <DialogTitle>{title}</DialogTitle>
-        <DialogContent>
-          <table className="table plain worked-out">
-            <caption className="visually-hidden">How it was worked out</caption>
-            <tbody>
-              {figuresOf(clock, unit, today).map(({ term, value, from }) => (
-                <tr key={term}>
-                  <th scope="row">{term}</th>
-                  <td>
-                    <span className="strong">{value}</span>
-                    {from && <span className="second block">{from}</span>}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          <div className="actions">
-            <Button variant="outlined" onClick={() => setOpen(false)}>
-              Close
-            </Button>
-          </div>
-        </DialogContent>
-      </Dialog>
+      {open && (
+        <Dialog
+          open
+          onClose={() => setOpen(false)}
+          maxWidth="sm"
+          fullWidth
+          aria-label={`Worked out: ${title}`}
+        >
+          <DialogTitle>{title}</DialogTitle>
+          <DialogContent>
+            <table className="table plain worked-out">
+              <caption className="visually-hidden">How it was worked out</caption>
+              <tbody>
+                {figuresOf(clock, unit, today).map(({ term, value, from }) => (
+                  <tr key={term}>
+                    <th scope="row">{term}</th>
+                    <td>
+                      <span className="strong">{value}</span>
+                      {from && <span className="second block">{from}</span>}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            <div className="actions">
+              <Button variant="outlined" onClick={() => setOpen(false)}>
+                Close
+              </Button>
+            </div>
+          </DialogContent>
+        </Dialog>
+      )}
     </>
   )
 }
