@@ -144,11 +144,12 @@ test('stored values are said in words', () => {
   ])
 })
 
-test('coordinators may do everything, technicians read meters, work sheets and count bins, viewers look', () => {
+test('coordinators may do everything, technicians read meters, report signs, work sheets and count bins, viewers look', () => {
   const all = Object.keys(permissions) as Permission[]
   expect(all.filter((permission) => mayDo('coordinator', permission))).toEqual(all)
   expect(all.filter((permission) => mayDo('technician', permission))).toEqual([
     'readings.enter',
+    'signs.report',
     'sheets.work',
     'stores.count',
   ])
