@@ -49,7 +49,8 @@ export type EarlyCheckRow = Recorded & {
   /** The instant of the service; its hours count from there. */
   at: string
   afterHours: number
-  status: 'open' | 'good' | 'found'
+  /** `dropped`: the pump was serviced again before anybody had looked. */
+  status: 'open' | 'good' | 'found' | 'dropped'
   words: string
   doneAt: string | null
   doneById: string | null

@@ -2,7 +2,7 @@ import 'server-only'
 import { addDays } from '@/core/calendar'
 import { comingNeed, tidy, type ComingDemand, type ComingNeed } from '@/core/parts'
 import type { StockLine } from '@/core/parts/views'
-import { visitFor } from '@/core/planning/onVisit'
+import { notOnVisit } from '@/core/planning/onVisit'
 import type { VisitLine } from '@/core/planning/views'
 import { composeSheet } from '@/core/procedure'
 import { chanceBy } from '@/core/wear'
@@ -29,7 +29,9 @@ export async function comingNeeds(
     clock.share > 1 ? 1 : chanceBy({ dueDay: clock.aboutDay, band: clock.band }, until)
   const coming = wear.flatMap((view) =>
     view.clocks
-      .filter((clock) => chanceOf(clock) >= leastChance && visitFor(view.assemblyId, clock, open) === null)
+      .filter(
+        (clock) => chanceOf(clock) >= leastChance && notOnVisit(view.assemblyId, clock, open).length > 0,
+      )
       .map((clock) => ({ view, clock, chance: chanceOf(clock) })),
   )
   const versions = await pumpModelVersions.all({
@@ -39,13 +41,15 @@ export async function comingNeeds(
   const partsOf = partsOfServices(versions, kept)
   const demands = coming.flatMap(({ view, clock, chance }) => {
     const day = clock.aboutDay === null || clock.aboutDay < today ? today : clock.aboutDay
-    return partsOf(view.modelVersionId, clock).map(({ partId, quantity }): ComingDemand => ({
-      partId,
-      day: day > until ? until : day,
-      quantity,
-      chance,
-      for: view.machineNumber ?? view.number,
-    }))
+    return partsOf(view.modelVersionId, clock.task, notOnVisit(view.assemblyId, clock, open)).map(
+      ({ partId, quantity }): ComingDemand => ({
+        partId,
+        day: day > until ? until : day,
+        quantity,
+        chance,
+        for: view.machineNumber ?? view.number,
+      }),
+    )
   })
   return comingNeed(demands, (partId) => {
     const part = kept.find((each) => each.id === partId)!
@@ -63,7 +67,7 @@ type Version = { id: string; modelId: string; data: Parameters<typeof composeShe
 /** The stocked parts of a service; pumps of one model that are due for the same share the answer. */
 function partsOfServices(versions: Version[], stock: StockLine[]) {
   const known = new Map<string, { partId: string; quantity: number }[]>()
-  return (versionId: string, { task, positions }: ClockView) => {
+  return (versionId: string, task: string, positions: string[]) => {
     const key = `${versionId} ${task} ${positions.join(' ')}`
     const before = known.get(key)
     if (before) return before

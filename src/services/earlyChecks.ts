@@ -52,8 +52,9 @@ export async function setEarlyChecks(
     await earlyChecks.update(
       { assemblyId, status: 'open' },
       {
-        status: 'good',
-        words: 'Not done: serviced again before it was due',
+        // Nobody looked, so nothing is said to be well.
+        status: 'dropped',
+        words: 'serviced again before anybody had looked',
         doneAt: now(),
         doneById: actor.id,
       },
@@ -185,7 +186,7 @@ async function asViews(rows: EarlyCheckRow[]): Promise<EarlyCheckView[]> {
           row.status === 'open'
             ? null
             : {
-                good: row.status === 'good',
+                kind: row.status,
                 words: row.words,
                 by: names.find((person) => person.id === row.doneById)?.name ?? '',
                 day: dayOf(row.doneAt!, company.timeZone),

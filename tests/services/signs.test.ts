@@ -222,7 +222,7 @@ test('a service sets an early check: due by its hours, closed with what it showe
       by: '2026-08-28',
     })
     expect(await checksOf(shop.viewer, shop.pumpId)).toMatchObject([
-      { result: { good: false, by: 'M. Osei' } },
+      { result: { kind: 'found', by: 'M. Osei' } },
     ])
   })
 })
@@ -232,4 +232,9 @@ test('a service before the early check was due leaves only the new check open', 
     await renew('lpSeals', ['lpSeal@2'], '1126')
     const second = await at('2026-08-05', () => renew('lpSeals', ['lpSeal@3'], '1130'))
     expect(await listOpenChecks(shop.viewer)).toMatchObject([{ sheet: { id: second } }])
+    // Nobody had looked at the first: it is not told as well.
+    expect((await checksOf(shop.viewer, shop.pumpId)).map((check) => check.result?.kind)).toEqual([
+      undefined,
+      'dropped',
+    ])
   }))

@@ -50,7 +50,7 @@ export type EarlyCheckView = {
   worked: number
   /** The day on which the hours are reached as likely as not; null where it stands. */
   aboutDay: string | null
-  result: { good: boolean; words: string; by: string; day: string } | null
+  result: { kind: 'good' | 'found' | 'dropped'; words: string; by: string; day: string } | null
 }
 
 /** One thing found on a pump: on a sheet, or as a sign. */

@@ -14,6 +14,9 @@ type Props = {
   record: ((input: EarlyCheckInput) => Promise<Outcome>) | null
 }
 
+const resultMarks = { good: 'done', found: 'atRisk', dropped: 'open' } as const
+const resultWords = { good: 'All well', found: 'Something was found', dropped: 'Not done' } as const
+
 /** The look after the first hours of each service: the one still to come, and what the last ones showed. */
 export function EarlyChecks({ checks, today, record }: Props) {
   const done = checks.filter((check) => check.result !== null)
@@ -44,9 +47,9 @@ export function EarlyChecks({ checks, today, record }: Props) {
           <ul className="line-list">
             {done.slice(0, 12).map((check) => (
               <li key={check.id}>
-                <PostMark state={check.result!.good ? 'done' : 'atRisk'} silent size={16} />
+                <PostMark state={resultMarks[check.result!.kind]} silent size={16} />
                 <div className="grow">
-                  {check.result!.good ? 'All well' : 'Something was found'}
+                  {resultWords[check.result!.kind]}
                   {check.result!.words && `: ${check.result!.words}`}
                   <div className="second">
                     sheet <Link href={`/sheets/${check.sheet.id}`}>{check.sheet.number}</Link> of{' '}
