@@ -190,11 +190,12 @@ async function everyPosition(row: SignRow): Promise<string[]> {
 
 async function asViews(rows: SignRow[]): Promise<SignView[]> {
   if (rows.length === 0) return []
-  const ids = (key: 'machineId' | 'assemblyId' | 'sheetId') => [
+  const ids = (key: 'assemblyId' | 'sheetId') => [
     ...new Set(rows.map((row) => row[key]).filter((id) => id !== null)),
   ]
-  const [machineRows, pumps, sheetRows, dutyRows, names, company] = await Promise.all([
-    machines.all({ id: ids('machineId') }),
+  const [machineRows, stays, pumps, sheetRows, dutyRows, names, company] = await Promise.all([
+    machines.all(),
+    fittings.all({ assemblyId: ids('assemblyId'), status: 'active' }, [['at', 'ASC']]),
     assemblies.all({ id: ids('assemblyId') }),
     sheets.all({ id: ids('sheetId') }),
     duties.all({ assemblyId: ids('assemblyId'), status: 'active' }),
@@ -205,7 +206,10 @@ async function asViews(rows: SignRow[]): Promise<SignView[]> {
   const dutiesOf = groupBy(dutyRows, (duty) => duty.assemblyId)
   const nameOf = (id: string | null) => names.find((person) => person.id === id)?.name ?? ''
   return rows.map((row): SignView => {
-    const machine = machineRows.find((each) => each.id === row.machineId)
+    // While it is open it stands where its pump is now; after that, where it was seen.
+    const place = stays.findLast((stay) => stay.assemblyId === row.assemblyId)
+    const machineId = place && row.status === 'open' ? place.machineId : row.machineId
+    const machine = machineRows.find((each) => each.id === machineId)
     const pump = pumps.find((each) => each.id === row.assemblyId)
     const model = versions.find((version) => version.id === pump?.modelVersionId)?.data ?? null
     const task = model?.tasks.find((each) => each.key === row.task)
@@ -217,10 +221,10 @@ async function asViews(rows: SignRow[]): Promise<SignView[]> {
     return {
       id: row.id,
       version: row.version,
-      machineId: row.machineId,
+      machineId,
       machineNumber: machine?.number ?? null,
       machineName: machine?.name ?? null,
-      yardId: machine?.yardId ?? null,
+      yardId: machine?.yardId ?? place?.yardId ?? null,
       assemblyId: row.assemblyId,
       pump: pump?.number ?? null,
       symptom: row.symptom,
