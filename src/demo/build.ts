@@ -17,6 +17,7 @@ import { together } from '@/services/together'
 import { saveYard } from '@/services/yards'
 import { accessories, characters, machines, models, spares, type Character, type DemoMachine } from './fleet'
 import { idOf, randomFrom } from './random'
+import { tellLibrary } from './library'
 import { tellSigns } from './signs'
 import { tellRules, tellSpells } from './spells'
 
@@ -50,6 +51,7 @@ export async function buildDemo(today: string, say: (line: string) => void): Pro
     // It happens in the middle of the story: what was serviced before was serviced on the other machine.
     tellWear(coordinator, today, timeZone, (daysAgo) => (daysAgo === 128 ? swapPumps(today) : undefined)),
   )
+  await together(() => tellLibrary(coordinator, today, timeZone))
   await together(() => tellRules(coordinator))
   await together(() => tellSigns(technicians, today, timeZone))
   await together(() => openTheBook(coordinator, today, timeZone))
@@ -307,11 +309,11 @@ async function makeSpares(begin: string): Promise<void> {
         place: { where: 'shelf', yardId: idOf(yard), bin },
       })
     }
-    for (const [number, name, on, meter] of accessories) {
+    for (const [number, name, on, meter, model] of accessories) {
       await addAssembly(coordinator, {
         ...pumpInput([number, '', '', 'new', 1], begin),
         kind: 'accessory',
-        modelId: null,
+        modelId: model ? idOf(model) : null,
         name,
         place: {
           where: 'machine',

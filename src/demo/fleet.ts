@@ -68,6 +68,9 @@ export const models = [
   ['Quillon', 'J60', 'waterjet cutting pump, direct drive'],
   ['Quillon', 'J90', 'waterjet cutting pump, intensifier'],
   ['Ostrel', 'M12', 'low-pressure chemical diaphragm pump'],
+  ['Ostrel', 'P3-700', 'industrial triplex with cartridges and plates'],
+  ['Quillon', 'U20', 'unloader with spring handle'],
+  ['Ostrel', 'WL2', 'wet line: strainer, hoses, gun, nozzle, safety valve'],
 ] as const
 
 export const machines: DemoMachine[] = [
@@ -158,9 +161,9 @@ export const spares = [
 ] as const
 
 export const accessories = [
-  ['A-01', 'unloader', 'T-04', 'Engine hours'],
-  ['A-02', 'chemical injector', 'V-11', 'Engine hours'],
-  ['A-03', 'cutting head', 'C-02', 'Jet-on hours'],
+  ['A-01', 'unloader', 'T-04', 'Engine hours', 'Quillon U20'],
+  ['A-02', 'chemical injector', 'V-11', 'Engine hours', ''],
+  ['A-03', 'cutting head', 'C-02', 'Jet-on hours', ''],
 ] as const
 
 type Pumps = DemoMachine['pumps']

@@ -6,13 +6,12 @@ import { runAt } from '@/services/clock'
 import { instantOf } from '@/services/days'
 import { demoAccounts } from '@/services/demoMode'
 import { checksOf, recordEarlyCheck } from '@/services/earlyChecks'
-import { publishPumpModel } from '@/services/pumpModels'
 import { bookVisit, getVisit } from '@/services/visits'
 import { countPart, getPart } from '@/services/stores'
 import { startClocks } from '@/services/renewals'
 import { getWear } from '@/services/wear'
 import { workSheet, type Job } from './bench'
-import ostrelP3200 from './models/ostrel-p3-200.json'
+import { publishModels } from './library'
 import { idOf } from './random'
 import { demoParts, receive, reorder, stockUp } from './stores'
 
@@ -28,7 +27,7 @@ export const technicians: Actor[] = demoAccounts
   .map(({ name, signInName }) => ({ id: idOf(`person ${signInName}`), name, role: 'technician' }))
 
 /**
- * Publishes the one model whose data is written, starts the clocks of its pumps, fills the stores, and
+ * Publishes the models whose data is written, starts the clocks of its pumps, fills the stores, and
  * services the pumps for two years on sheets, a little early or a little late, with the stories the
  * demo tells.
  */
@@ -40,9 +39,8 @@ export async function tellWear(
 ): Promise<void> {
   const begin = addDays(today, -730)
   const at = <T>(day: string, work: () => Promise<T>) => runAt(instantOf(day, '06:30', timeZone), work)
-  const text = JSON.stringify(ostrelP3200)
   const modelId = idOf('Ostrel P3-200')
-  await runAt(instantOf(begin, '16:00', timeZone), () => publishPumpModel(coordinator, { modelId, text }))
+  await publishModels(coordinator, begin, timeZone)
   await stockUp(coordinator, modelId, begin, timeZone)
   const pumps = (await at(addDays(begin, 1), () => listAssemblies(coordinator))).filter(
     (pump) => pump.title === 'Ostrel P3-200',

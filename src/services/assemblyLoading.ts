@@ -1,4 +1,5 @@
 import 'server-only'
+import { titleOf } from '@/core/pump'
 import type { AssemblyView, Stay } from '@/core/fleet/views'
 import { assemblyUsage, countedStretches, usageSinceTakeOver, type CumulativeLine } from '@/core/hours'
 import { assemblies, dutyShares, fittings } from '@/db/assemblies'
@@ -109,7 +110,7 @@ export async function loadAssemblies(ids?: string[]): Promise<(AssemblyView & { 
     return {
       ...values,
       takenOverOn: dayAt(row.takenOverAt),
-      title: model ? `${model.maker} ${model.name}` : row.name,
+      title: model ? [row.name, titleOf(model)].filter(Boolean).join(', ') : row.name,
       place,
       stays,
       usage: assemblyUsage({ kind: row.openingKind, usage: row.openingUsage }, stretches, instant),

@@ -4,10 +4,13 @@ import { comingNeed, tidy, type ComingDemand, type ComingNeed } from '@/core/par
 import type { StockLine } from '@/core/parts/views'
 import { notOnVisit } from '@/core/planning/onVisit'
 import type { VisitLine } from '@/core/planning/views'
+import type { CompanyPractices } from '@/core/practices'
 import { composeSheet } from '@/core/procedure'
+import type { PumpModel } from '@/core/pump'
 import { chanceBy } from '@/core/wear'
 import type { ClockView, WearView } from '@/core/wear/views'
 import { pumpModelVersions } from '@/db/pumpModels'
+import { companyPractices } from './practices'
 
 /** How far ahead parts are looked after, in days: eight weeks, twice the longest usual delivery. */
 const lookAhead = 56
@@ -38,7 +41,7 @@ export async function comingNeeds(
     id: [...new Set(coming.map(({ view }) => view.modelVersionId))],
   })
   const kept = stock.filter((part) => !part.retiredOn)
-  const partsOf = partsOfServices(versions, kept)
+  const partsOf = partsOfServices(versions, kept, await companyPractices())
   const demands = coming.flatMap(({ view, clock, chance }) => {
     const day = clock.aboutDay === null || clock.aboutDay < today ? today : clock.aboutDay
     return partsOf(view.modelVersionId, clock.task, notOnVisit(view.assemblyId, clock, open)).map(
@@ -62,17 +65,20 @@ export async function comingNeeds(
   })
 }
 
-type Version = { id: string; modelId: string; data: Parameters<typeof composeSheet>[0][number]['model'] }
+type Version = { id: string; modelId: string; data: PumpModel }
 
 /** The stocked parts of a service; pumps of one model that are due for the same share the answer. */
-function partsOfServices(versions: Version[], stock: StockLine[]) {
+function partsOfServices(versions: Version[], stock: StockLine[], practices: CompanyPractices) {
   const known = new Map<string, { partId: string; quantity: number }[]>()
   return (versionId: string, task: string, positions: string[]) => {
     const key = `${versionId} ${task} ${positions.join(' ')}`
     const before = known.get(key)
     if (before) return before
     const version = versions.find((each) => each.id === versionId)!
-    const { parts } = composeSheet([{ assemblyId: 'any', model: version.data, tasks: [{ task, positions }] }])
+    const { parts } = composeSheet(
+      { assemblies: [{ id: 'any', model: version.data, tasks: [{ task, positions }] }] },
+      practices,
+    )
     const found = parts.flatMap((need) => {
       const part = stock.find((each) =>
         each.fits.some((fit) => fit.modelId === version.modelId && fit.part === need.part),

@@ -1,4 +1,5 @@
 import 'server-only'
+import type { CompanyPractices } from '@/core/practices'
 import { composeSheet, type ComposedSheet, type Job } from '@/core/procedure'
 import type { PumpModel } from '@/core/pump'
 import { invalid, notFound, problemOf } from '@/core/problem'
@@ -15,26 +16,34 @@ export async function modelsOf(items: VisitItem[]): Promise<Map<string, PumpMode
 /** The services of each assembly, gathered: positions of one task that were chosen apart belong together. */
 export function jobsOf(items: VisitItem[], models: Map<string, PumpModel>): Job[] {
   const jobs = new Map<string, Job>()
-  for (const { assemblyId, modelVersionId, task, positions } of items) {
+  for (const { assemblyId, modelVersionId, task, path, positions } of items) {
     const model = models.get(modelVersionId)
     if (!model) throw notFound('The model version of this visit')
-    const job = jobs.get(assemblyId) ?? { assemblyId, model, tasks: [] }
-    const known = job.tasks.find((each) => each.task === task)
+    const job: Job = jobs.get(assemblyId) ?? { id: assemblyId, model, tasks: [] }
+    const known = job.tasks.find((each) => each.task === task && (each.path ?? null) === (path ?? null))
     if (known) known.positions = [...new Set([...known.positions, ...positions])]
-    else job.tasks.push({ task, positions })
+    else job.tasks.push({ task, positions, path })
     jobs.set(assemblyId, job)
   }
   return [...jobs.values()]
 }
 
-export function composeItems(items: VisitItem[], models: Map<string, PumpModel>): ComposedSheet {
-  return composeSheet(jobsOf(items, models))
+export function composeItems(
+  items: VisitItem[],
+  models: Map<string, PumpModel>,
+  practices: CompanyPractices,
+): ComposedSheet {
+  return composeSheet({ assemblies: jobsOf(items, models) }, practices)
 }
 
 /** A task the model does not have is told beside the list of services. */
-export function composeOrRefuse(items: VisitItem[], models: Map<string, PumpModel>): ComposedSheet {
+export function composeOrRefuse(
+  items: VisitItem[],
+  models: Map<string, PumpModel>,
+  practices: CompanyPractices,
+): ComposedSheet {
   try {
-    return composeItems(items, models)
+    return composeItems(items, models, practices)
   } catch (error) {
     const problem = problemOf(error)
     throw problem?.kind === 'invalid' ? invalid({ items: problem.message }) : error
@@ -46,7 +55,7 @@ export function composeOrRefuse(items: VisitItem[], models: Map<string, PumpMode
  * are done at: one machine, or one shelved pump.
  */
 export async function placeAndItems(
-  asked: { assemblyId: string; task: string; positions: string[] }[],
+  asked: { assemblyId: string; task: string; path?: string | null; positions: string[] }[],
 ): Promise<{ items: VisitItem[]; place: { machineId: string | null; assemblyId: string | null } }> {
   const pumps = await assemblies.all({ id: [...new Set(asked.map((item) => item.assemblyId))] })
   const place = await sharedPlace(pumps)

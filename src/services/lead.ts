@@ -2,6 +2,7 @@ import 'server-only'
 import { composeSheet } from '@/core/procedure'
 import type { PumpModel } from '@/core/pump'
 import type { PartsLead } from '@/core/wear'
+import { companyPractices } from './practices'
 import { loadStock } from './stores'
 
 /** How long the parts of a service take to come, and which are missing; nothing where the stores have them. */
@@ -16,12 +17,16 @@ export async function loadLead(): Promise<
   (version: { id: string; modelId: string; data: PumpModel }, task: string, positions: string[]) => Lead
 > {
   const stocked = (await loadStock()).filter(({ row }) => !row.retiredOn)
+  const practices = await companyPractices()
   const known = new Map<string, Lead>()
   return (version, task, positions) => {
     const key = `${version.id} ${task} ${positions.join(' ')}`
     const before = known.get(key)
     if (before) return before
-    const { parts } = composeSheet([{ assemblyId: 'any', model: version.data, tasks: [{ task, positions }] }])
+    const { parts } = composeSheet(
+      { assemblies: [{ id: 'any', model: version.data, tasks: [{ task, positions }] }] },
+      practices,
+    )
     const missing = parts.flatMap((need) => {
       const part = stocked.find(({ row }) =>
         row.fits.some((fit) => fit.modelId === version.modelId && fit.part === need.part),

@@ -8,6 +8,7 @@ import type { WearView } from '@/core/wear/views'
 import { pumpModelVersions } from '@/db/pumpModels'
 import type { Actor } from './actor'
 import { ourCompany, present } from './company'
+import { companyPractices } from './practices'
 import { loadStock } from './stores'
 
 /** What the next visit to a pump would do beyond those booked: when, what, how long, with which parts. */
@@ -25,7 +26,10 @@ export async function nextVisitTo(
   const visit = nextVisit(free, present(company).today)
   if (!visit || !version) return null
   const tasks = visit.items.map(({ task, positions }) => ({ task, positions }))
-  const sheet = composeSheet([{ assemblyId: view.assemblyId, model: version.data, tasks: merged(tasks) }])
+  const sheet = composeSheet(
+    { assemblies: [{ id: view.assemblyId, model: version.data, tasks: merged(tasks) }] },
+    await companyPractices(),
+  )
   return {
     day: visit.day,
     because: [visit.lead.name, visit.lead.where].filter(Boolean).join(', '),

@@ -1,33 +1,71 @@
 import 'server-only'
-import { pumpModelSchema, type PumpModelInput } from '@/core/fleet'
+import { pumpModelSchema, settleDoubtSchema, type PumpModelInput, type SettleDoubtInput } from '@/core/fleet'
 import type { PumpModelView } from '@/core/fleet/views'
-import { invalid, notFound } from '@/core/problem'
-import { parsePumpModel, pumpModelFaults, type PumpModel } from '@/core/pump'
+import { visitNumber } from '@/core/planning'
+import { conflict, invalid, notFound } from '@/core/problem'
+import {
+  allPositions,
+  changesBetween,
+  checkModel,
+  titleOf,
+  type ModelChange,
+  type ModelCheck,
+  type PumpModel,
+} from '@/core/pump'
 import { check } from '@/core/problem/check'
 import { write } from '@/db'
 import { assemblies } from '@/db/assemblies'
-import { pumpModels, pumpModelVersions } from '@/db/pumpModels'
+import { people } from '@/db/people'
+import { practiceChoices } from '@/db/practices'
+import { pumpModels, pumpModelVersions, settledDoubts } from '@/db/pumpModels'
+import { parts } from '@/db/stores'
+import { visits } from '@/db/visits'
 import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
-import { v7 as uuid } from 'uuid'
 import { now } from './clock'
-import { editRow } from './edit'
+import { ourCompany } from './company'
+import { dayOf } from './days'
+import { editRow, requireFresh } from './edit'
 
 export async function listPumpModels(_actor: Actor): Promise<PumpModelView[]> {
-  const [rows, pumps, versions] = await Promise.all([
+  const [rows, pumps, versions, doubts] = await Promise.all([
     pumpModels.all({}, [
       ['maker', 'ASC'],
       ['name', 'ASC'],
     ]),
     assemblies.all({ retiredOn: null }),
     pumpModelVersions.all({}, [['version', 'ASC']]),
+    settledDoubts.all(),
   ])
-  const published = new Map(versions.map((version) => [version.modelId, version.version]))
-  return rows.map(({ createdAt: _createdAt, ...model }) => ({
-    ...model,
-    pumps: pumps.filter((pump) => pump.modelId === model.id).length,
-    published: published.get(model.id) ?? null,
-  }))
+  const newest = new Map(versions.map((version) => [version.modelId, version]))
+  return rows.map(({ createdAt: _createdAt, ...model }) => {
+    const published = newest.get(model.id)
+    const checks = published ? checkModel(published.data) : []
+    const open = (kind: ModelCheck['kind']) =>
+      checks.filter(
+        (found) =>
+          found.kind === kind &&
+          !doubts.some((doubt) => doubt.modelId === model.id && doubt.words === found.words),
+      ).length
+    return {
+      ...model,
+      pumps: pumps.filter((pump) => pump.modelId === model.id).length,
+      published: published?.version ?? null,
+      tasks: published?.data.tasks.length ?? 0,
+      positions: published ? allPositions(published.data).length : 0,
+      warnings: open('warning'),
+      doubts: open('doubt'),
+      written: published ? wordsIn(published.data) : '',
+    }
+  })
+}
+
+/** Everything a search may find: names of parts and positions, and what else they are called. */
+function wordsIn(model: PumpModel): string {
+  return [...model.positions, ...model.parts]
+    .flatMap(({ name, synonyms }) => [name, ...synonyms])
+    .concat(model.tasks.map((task) => task.name))
+    .join(' ')
 }
 
 export async function savePumpModel(actor: Actor, input: PumpModelInput): Promise<void> {
@@ -60,29 +98,78 @@ export async function savePumpModel(actor: Actor, input: PumpModelInput): Promis
 
 export type PumpModelDetails = {
   id: string
+  /** The row's own version, for deleting it. */
+  version: number
   maker: string
   name: string
   design: string
   note: string
   pumps: number
-  versions: { version: number; publishedAt: string }[]
-  newest: PumpModel | null
+  versions: { version: number; day: string; by: string; news: string; changes: ModelChange[] }[]
+  /** The version that is shown: the newest, or the one asked for. */
+  shown: { version: number; model: PumpModel; checks: CheckView[] } | null
+  /** Sizes of one family that share this procedure, with their pages. */
+  family: { id: string; name: string }[]
 }
 
-export async function getPumpModel(actor: Actor, id: string): Promise<PumpModelDetails> {
-  const model = (await listPumpModels(actor)).find((each) => each.id === id)
+/** A check of a model; a doubt carries what somebody found out about it. */
+export type CheckView = ModelCheck & { settled: { answer: string; by: string; day: string } | null }
+
+/** A model with its versions, what changed between them, and what should be looked at. */
+export async function getPumpModel(actor: Actor, id: string, version?: number): Promise<PumpModelDetails> {
+  const listed = await listPumpModels(actor)
+  const model = listed.find((each) => each.id === id)
   if (!model) throw notFound('This pump model')
-  const versions = await pumpModelVersions.all({ modelId: id }, [['version', 'DESC']])
+  const [versions, doubts, names, company] = await Promise.all([
+    pumpModelVersions.all({ modelId: id }, [['version', 'DESC']]),
+    settledDoubts.all({ modelId: id }),
+    people.all(),
+    ourCompany(),
+  ])
+  const nameOf = (personId: string) => names.find((person) => person.id === personId)?.name ?? ''
+  const dayOn = (at: string) => dayOf(at, company.timeZone)
+  const shown = version === undefined ? versions[0] : versions.find((each) => each.version === version)
+  if (version !== undefined && !shown) throw notFound('This version of the model')
   const { maker, name, design, note, pumps } = model
   return {
     id,
+    version: model.version,
     maker,
     name,
     design,
     note,
     pumps,
-    versions: versions.map(({ version, publishedAt }) => ({ version, publishedAt })),
-    newest: versions[0]?.data ?? null,
+    versions: versions.map((each, index) => ({
+      version: each.version,
+      day: dayOn(each.publishedAt),
+      by: nameOf(each.publishedById),
+      news: each.news ?? '',
+      changes: versions[index + 1] ? changesBetween(versions[index + 1]!.data, each.data) : [],
+    })),
+    shown: shown
+      ? {
+          version: shown.version,
+          model: shown.data,
+          checks: checkModel(shown.data).map((found) => {
+            const settled = doubts.findLast((doubt) => doubt.words === found.words)
+            return {
+              ...found,
+              settled:
+                found.kind === 'doubt' && settled
+                  ? {
+                      answer: settled.answer,
+                      by: nameOf(settled.settledById),
+                      day: dayOn(settled.settledAt),
+                    }
+                  : null,
+            }
+          }),
+        }
+      : null,
+    family: (shown?.source?.sizes ?? []).flatMap((size) => {
+      const row = listed.find((each) => each.maker === maker && each.name === size.name)
+      return row && row.id !== id ? [{ id: row.id, name: size.name }] : []
+    }),
   }
 }
 
@@ -92,58 +179,64 @@ export async function newestVersionId(modelId: string): Promise<string | null> {
   return newest?.id ?? null
 }
 
-/**
- * Publishes model data as the next version. Nothing published is ever changed; the pumps of this model
- * go over to the new version, which their record says.
- *
- * @param text the model as JSON
- * @returns the version's number and how many pumps went over to it
- * @throws `invalid` with every fault by its path, under `data`
- */
-export async function publishPumpModel(
-  actor: Actor,
-  input: { modelId: string; text: string },
-): Promise<{ version: number; pumps: number }> {
+/** Says what was found out about a note of doubt. It stays on record, and the flag goes. */
+export async function settleDoubt(actor: Actor, input: SettleDoubtInput): Promise<void> {
   requirePermission(actor, 'models.edit')
-  const data = readModelText(input.text)
-  return write(async () => {
-    const model = await pumpModels.byId(input.modelId)
+  const { id, modelId, words, answer } = check(settleDoubtSchema, input)
+  await write(async () => {
+    if ((await settledDoubts.byId(id)) !== null) return
+    const model = await pumpModels.byId(modelId)
     if (!model) throw notFound('This pump model')
-    if (data.maker !== model.maker || data.name !== model.name) {
-      throw invalid({
-        data: `This data is for ${data.maker} ${data.name}, not for ${model.maker} ${model.name}.`,
-      })
-    }
-    const [newest] = await pumpModelVersions.all({ modelId: model.id }, [['version', 'DESC']], 1)
-    const version = (newest?.version ?? 0) + 1
-    const row = { id: uuid(), modelId: model.id, version, data, publishedAt: now(), publishedById: actor.id }
-    await pumpModelVersions.insert(row)
-    const pumps = await assemblies.all({ modelId: model.id, retiredOn: null })
-    await assemblies.update({ modelId: model.id, retiredOn: null }, { modelVersionId: row.id })
+    await settledDoubts.insert({ id, modelId, words, answer, settledAt: now(), settledById: actor.id })
     await recordChange(actor, {
       entity: 'pumpModel',
-      entityId: model.id,
-      action: 'published',
-      summary: `${model.maker} ${model.name}: version ${version} published, ${pumps.length} pumps go by it`,
+      entityId: modelId,
+      action: 'settled',
+      summary: `${titleOf(model)}: doubt settled: ${words}`,
+      reason: answer,
     })
-    return { version, pumps: pumps.length }
   })
 }
 
-function readModelText(text: string): PumpModel {
-  let data: unknown
-  try {
-    data = JSON.parse(text)
-  } catch (error) {
-    throw invalid({
-      data: `This is not JSON: ${error instanceof Error ? error.message : 'it cannot be read'}`,
+/**
+ * Deletes a model that no pump is of. What went by it stays readable: a sheet holds its own copy.
+ *
+ * @throws `conflict` naming the pumps that are of it, or the visits that were booked with it
+ */
+export async function deletePumpModel(actor: Actor, input: { id: string; version: number }): Promise<void> {
+  requirePermission(actor, 'models.edit')
+  await write(async () => {
+    const model = await pumpModels.byId(input.id)
+    if (!model) throw notFound('This pump model')
+    const name = titleOf(model)
+    await requireFresh(pumpModels, { entity: 'pumpModel', name }, input)
+    const pumps = await assemblies.all({ modelId: model.id }, [['number', 'ASC']])
+    if (pumps.length > 0) {
+      const numbers = pumps.map((pump) => pump.number)
+      const listed =
+        numbers.slice(0, 6).join(', ') + (numbers.length > 6 ? ` and ${numbers.length - 6} more` : '')
+      throw conflict(`${name} is in use: ${listed} ${numbers.length === 1 ? 'is' : 'are'} of it. It stays.`)
+    }
+    const versions = await pumpModelVersions.all({ modelId: model.id })
+    const booked = (await visits.all()).find((visit) =>
+      visit.items.some((item) => versions.some((version) => version.id === item.modelVersionId)),
+    )
+    if (booked) throw conflict(`Visit ${visitNumber(booked.number)} was composed from ${name}. It stays.`)
+    for (const part of await parts.all()) {
+      const fits = part.fits.filter((fit) => fit.modelId !== model.id)
+      if (fits.length !== part.fits.length)
+        await parts.update({ id: part.id }, { fits, version: part.version + 1 })
+    }
+    await settledDoubts.remove({ modelId: model.id })
+    await practiceChoices.remove({ modelId: model.id })
+    await pumpModelVersions.remove({ modelId: model.id })
+    await pumpModels.remove({ id: model.id })
+    await recordChange(actor, {
+      entity: 'pumpModel',
+      entityId: model.id,
+      action: 'deleted',
+      summary: `${name} deleted; no pump was of it`,
+      before: model,
     })
-  }
-  const faults = Object.entries(pumpModelFaults(data))
-  if (faults.length > 0) {
-    const listed = faults.slice(0, 8).map(([path, fault]) => `${path || 'the whole'}: ${fault}`)
-    const more = faults.length > listed.length ? [`and ${faults.length - listed.length} more.`] : []
-    throw invalid({ data: [...listed, ...more].join('\n') })
-  }
-  return parsePumpModel(data)
+  })
 }

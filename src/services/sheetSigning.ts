@@ -128,7 +128,12 @@ async function livesOf(sheet: SheetRow, state: SheetState, at: string) {
         state: clock?.state ?? 'healthy',
         days,
         planned,
-        presumed: presumedEndReason(state.content.trigger, planned, clock?.state ?? 'healthy'),
+        presumed: presumedEndReason(
+          state.content.trigger,
+          planned,
+          clock?.state ?? 'healthy',
+          assembly.tasks.some((each) => each.disturbed && each.positions.includes(position)),
+        ),
       },
     ]
   })

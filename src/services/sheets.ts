@@ -32,6 +32,7 @@ import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany } from './company'
+import { companyPractices } from './practices'
 import { composeItems, composeOrRefuse, jobsOf, modelsOf, placeAndItems } from './composing'
 import { dayOf } from './days'
 import { editRow } from './edit'
@@ -256,8 +257,9 @@ export async function appendOwn<Kind extends 'composed' | 'signed' | 'correction
 }
 
 async function contentOf({ place, items, trigger, trouble }: Opening): Promise<SheetContent> {
-  const models = await modelsOf(items)
-  const composed = trigger === 'planned' ? composeItems(items, models) : composeOrRefuse(items, models)
+  const [models, practices] = await Promise.all([modelsOf(items), companyPractices()])
+  const composed =
+    trigger === 'planned' ? composeItems(items, models, practices) : composeOrRefuse(items, models, practices)
   const [pumpRows, versionRows, meterRows] = await Promise.all([
     assemblies.all({ id: items.map((item) => item.assemblyId) }),
     pumpModelVersions.all({ id: [...models.keys()] }),
@@ -267,13 +269,15 @@ async function contentOf({ place, items, trigger, trouble }: Opening): Promise<S
   return {
     trigger,
     trouble,
-    stripOrder: 'itemByItem',
+    stripOrder: composed.practices.some(({ choice }) => choice === 'oneAtATime')
+      ? 'oneAtATime'
+      : 'itemByItem',
     meters: meterRows.map((meter) => ({
       id: meter.id,
       name: meter.name,
       unit: meter.kind === 'strokes' ? 'strokes' : 'h',
     })),
-    assemblies: jobs.map(({ assemblyId, model, tasks }): SheetAssembly => {
+    assemblies: jobs.map(({ id: assemblyId, model, tasks }): SheetAssembly => {
       const pump = pumpRows.find((row) => row.id === assemblyId)!
       const versionId = items.find((item) => item.assemblyId === assemblyId)!.modelVersionId
       const version = versionRows.find((row) => row.id === versionId)!
@@ -287,7 +291,10 @@ async function contentOf({ place, items, trigger, trouble }: Opening): Promise<S
         modelVersionId: versionId,
         modelVersion: version.version,
         notice: model.notice,
-        tasks: tasks.map(({ task: key, positions }) => {
+        tasks: [
+          ...tasks.map((each) => ({ ...each, why: '' })),
+          ...composed.implied.filter((each) => each.assemblyId === assemblyId),
+        ].map(({ task: key, positions, why }) => {
           const task = model.tasks.find((each) => each.key === key)!
           return {
             task: key,
@@ -295,6 +302,7 @@ async function contentOf({ place, items, trigger, trouble }: Opening): Promise<S
             kind: task.kind,
             positions,
             where: whereWords(model, positions),
+            ...(why && { disturbed: why }),
           }
         }),
         positions: allPositions(model).map((key) => {
@@ -302,11 +310,20 @@ async function contentOf({ place, items, trigger, trouble }: Opening): Promise<S
           return { key, name: positionName(model, key), part: position.part, pieces: position.pieces }
         }),
         parts: model.parts.map(({ key, name, unit }) => ({ key, name, unit })),
-        fasteners: model.fasteners,
+        fasteners: model.fasteners.map(
+          (fastener) =>
+            composed.fasteners.find(
+              (each) => each.assemblyId === assemblyId && each.fastener.key === fastener.key,
+            )?.fastener ?? fastener,
+        ),
       }
     }),
     steps: composed.steps,
     parts: composed.parts,
+    spares: composed.spares,
+    cautions: composed.cautions,
+    practices: composed.practices,
+    torques: composed.fasteners,
     tools: composed.tools,
     minutes: composed.minutes,
   }

@@ -31,6 +31,7 @@ import { requirePermission, type Actor } from './actor'
 import { changesOf, recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
+import { companyPractices } from './practices'
 import { composeItems, modelsOf } from './composing'
 import { dayOf, instantOf } from './days'
 import { editRow, requireUnique } from './edit'
@@ -68,10 +69,11 @@ async function supplyFrom(stocked: Stocked[]): Promise<Supply[]> {
   const items = open.flatMap((visit) => visit.items)
   const models = await modelsOf(items)
   const versionRows = await pumpModelVersions.all({ id: [...models.keys()] })
+  const practices = await companyPractices()
   const modelOfVersion = new Map(versionRows.map((version) => [version.id, version.modelId]))
   const demands = open.flatMap((visit) => {
     const wanted = new Map<string, number>()
-    for (const need of composeItems(visit.items, models).parts) {
+    for (const need of composeItems(visit.items, models, practices).parts) {
       const item = visit.items.find((each) => each.assemblyId === need.assemblyId)
       const modelId = item && modelOfVersion.get(item.modelVersionId)
       const part = stocked.find(

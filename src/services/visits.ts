@@ -32,6 +32,7 @@ import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
+import { companyPractices } from './practices'
 import { composeItems, composeOrRefuse, modelsOf, placeAndItems } from './composing'
 import { editRow } from './edit'
 import { listStock, supplyOfVisits } from './stores'
@@ -64,7 +65,7 @@ export async function getVisit(actor: Actor, id: string): Promise<VisitPage> {
   if (!row) throw notFound('This visit')
   const [line] = await asLines([row])
   const models = await modelsOf(row.items)
-  const sheet = composeItems(row.items, models)
+  const sheet = composeItems(row.items, models, await companyPractices())
   const sheetModels = new Map(row.items.map((item) => [item.assemblyId, models.get(item.modelVersionId)]))
   return {
     ...line!,
@@ -126,7 +127,7 @@ function asPrepared(
     caution: step.caution,
     torque: torque ? showTorque(torque, step.stage) : '',
     unverified: torque?.state === 'stated' && !torque.verified,
-    onlyIf: step.when?.is ?? '',
+    onlyIf: [step.when?.is ?? ''].flat().join(', or '),
   }
 }
 
@@ -145,7 +146,7 @@ export async function bookVisit(actor: Actor, input: BookingInput): Promise<{ nu
     await requireDayToCome(when.day)
     await requireLead(when.leadId)
     const { items, place } = await placeAndItems(asked)
-    const sheet = composeOrRefuse(items, await modelsOf(items))
+    const sheet = composeOrRefuse(items, await modelsOf(items), await companyPractices())
     await requireNotBooked(items)
     const number = await nextVisitNumber()
     const row: VisitRow = {

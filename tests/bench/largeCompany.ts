@@ -11,7 +11,8 @@ import { machines } from '@/db/machines'
 import { meters } from '@/db/meters'
 import { readings } from '@/db/readings'
 import type { Actor } from '@/services/actor'
-import { newestVersionId, publishPumpModel, savePumpModel } from '@/services/pumpModels'
+import { publishPumpModel } from '@/services/modelPublishing'
+import { newestVersionId, savePumpModel } from '@/services/pumpModels'
 import { setUp, setUpCode } from '@/services/setUp'
 
 /** A fleet as large as Atelier is meant for: 400 machines, 600 assemblies, five years of weekly readings. */
@@ -111,7 +112,7 @@ async function fill(actor: Actor, yardId: string): Promise<string[]> {
   const modelId = uuid()
   await savePumpModel(actor, { id: modelId, maker: 'Ostrel', name: 'P3-200', design: '', note: '' })
   const text = readFileSync('src/demo/models/ostrel-p3-200.json', 'utf8')
-  await publishPumpModel(actor, { modelId, text })
+  await publishPumpModel(actor, { text })
   const modelVersionId = await newestVersionId(modelId)
   const positions = allPositions(parsePumpModel(JSON.parse(text))).slice(0, size.positions / size.assemblies)
   const assemblyRows = Array.from({ length: size.assemblies }, (_, index) => ({

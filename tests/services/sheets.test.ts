@@ -282,9 +282,9 @@ test('a sheet that is not finished cannot be signed, nor one that changed since 
     await read(tablet)
     await tablet.tickAll('visit/prove')
     const view = await getSigning(shop.technician, sheetId)
-    expect(view.notReady).toEqual(['4 steps are neither done nor skipped.'])
+    expect(view.notReady).toEqual(['5 steps are neither done nor skipped.'])
     const input = { id: uuid(), sheetId, seenUpTo: view.upTo, ended: reasons(view.ending), note: '' }
-    expect((await problemIn(signSheet(shop.technician, input))).message).toContain('4 steps are neither')
+    expect((await problemIn(signSheet(shop.technician, input))).message).toContain('5 steps are neither')
     await tablet.tickAll()
     expect((await problemIn(signSheet(shop.technician, input))).message).toContain(
       'Something new has come in',

@@ -6,7 +6,8 @@ import type { Actor } from '@/services/actor'
 import { addAssembly } from '@/services/assemblies'
 import { runAt } from '@/services/clock'
 import { addPerson } from '@/services/people'
-import { publishPumpModel, savePumpModel } from '@/services/pumpModels'
+import { publishPumpModel } from '@/services/modelPublishing'
+import { savePumpModel } from '@/services/pumpModels'
 import {
   bookVisit,
   cancelVisit,
@@ -50,7 +51,6 @@ beforeEach(async () => {
     })
     await savePumpModel(coordinator, { id: modelId, maker: 'Ostrel', name: 'P3-200', design: '', note: '' })
     await publishPumpModel(coordinator, {
-      modelId,
       text: readFileSync('src/demo/models/ostrel-p3-200.json', 'utf8'),
     })
     for (const [index, id] of pumps.entries()) {
@@ -189,7 +189,9 @@ test('a visit keeps the model version it was booked with', async () => {
   await now(() => bookVisit(coordinator, input))
   const text = readFileSync('src/demo/models/ostrel-p3-200.json', 'utf8')
   await now(() =>
-    publishPumpModel(coordinator, { modelId, text: text.replace('"openMinutes": 12', '"openMinutes": 60') }),
+    publishPumpModel(coordinator, {
+      text: text.replace('"openMinutes": 12', '"openMinutes": 60'),
+    }),
   )
   expect((await now(() => getVisit(coordinator, input.id))).minutesOneByOne).toBe(189)
 })

@@ -4,7 +4,8 @@ import type { Actor } from '@/services/actor'
 import { addPerson } from '@/services/people'
 import { runAt } from '@/services/clock'
 import { addMachine, getMachine } from '@/services/fleet'
-import { publishPumpModel, savePumpModel } from '@/services/pumpModels'
+import { publishPumpModel } from '@/services/modelPublishing'
+import { savePumpModel } from '@/services/pumpModels'
 import { recordReading } from '@/services/readings'
 import { entriesOf } from '@/services/sheets'
 import { appendEntries, type EntriesAnswer } from '@/services/sheetEntries'
@@ -50,7 +51,7 @@ export async function workshop(model: object = ostrelModel()): Promise<Workshop>
       design: '',
       note: '',
     })
-    await publishPumpModel(coordinator, { modelId: ids.modelId, text: JSON.stringify(model) })
+    await publishPumpModel(coordinator, { text: JSON.stringify(model) })
     await addMachine(coordinator, {
       ...plainMachine('T-04', yardId, {
         id: ids.machineId,

@@ -176,7 +176,7 @@ export type AssemblyInput = {
   version?: number
   number: string
   kind: keyof typeof assemblyKinds
-  /** A pump's model; null for an accessory. */
+  /** A pump's model; null for an accessory whose model is not written down. */
   modelId: string | null
   /** What an accessory is; blank for a pump, whose model says it. */
   name: string
@@ -210,7 +210,7 @@ const assemblyFields = {
     then: id()
       .required()
       .messages({ 'string.empty': 'Choose a pump model.', 'any.required': 'Choose a pump model.' }),
-    otherwise: Joi.any().empty(Joi.any()).default(null),
+    otherwise: id().empty('').allow(null).default(null),
   }),
   name: Joi.when('kind', {
     is: 'accessory',
@@ -358,4 +358,29 @@ export const pumpModelSchema = Joi.object<PumpModelInput>({
   name: line(60).required(),
   design: optionalLine(80),
   note: note(),
+})
+
+export type SettleDoubtInput = { id: string; modelId: string; words: string; answer: string }
+export const settleDoubtSchema = Joi.object<SettleDoubtInput>({
+  id: id().required(),
+  modelId: id().required(),
+  words: Joi.string().max(1000).required(),
+  answer: line(300).required().messages({ 'string.empty': 'Say what was found out, and where.' }),
+})
+
+/** A model's data as it was pasted or read from a file, and what its publisher had seen. */
+export type PublishInput = {
+  text: string
+  /** The newest version of each model that the publisher saw, by "Maker Name"; 0 for a new one. */
+  seen?: Record<string, number>
+  /** What is new, for the list of versions. */
+  news?: string
+}
+export const publishSchema = Joi.object<PublishInput>({
+  text: Joi.string().max(2_000_000).required().messages({
+    'string.empty': 'Choose a file, or paste the model’s JSON data.',
+    'string.max': 'This is too long for a pump model: at most two million characters.',
+  }),
+  seen: Joi.object().pattern(Joi.string(), Joi.number().integer().min(0)).default({}),
+  news: optionalLine(300),
 })

@@ -12,6 +12,13 @@ export type PumpModelView = Required<PumpModelInput> & {
   pumps: number
   /** The newest published version of its data; null where there is none. */
   published: number | null
+  tasks: number
+  positions: number
+  /** Open points of the newest version: what is probably forgotten, and what the manual leaves in doubt. */
+  warnings: number
+  doubts: number
+  /** Everything a search may find: parts, positions and what else they are called. */
+  written: string
 }
 
 export type MachineLine = Pick<

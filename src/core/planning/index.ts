@@ -19,11 +19,18 @@ export function isOpen(state: VisitState): boolean {
 }
 
 /** One service of a visit: a task on some positions of one assembly, by the exact version of its model. */
-export type VisitItem = { assemblyId: string; modelVersionId: string; task: string; positions: string[] }
+export type VisitItem = {
+  assemblyId: string
+  modelVersionId: string
+  task: string
+  /** The way of doing it, where it has several and one was chosen; else the company's practice says. */
+  path?: string | null
+  positions: string[]
+}
 
 export type BookingInput = {
   id: string
-  items: { assemblyId: string; task: string; positions: string[] }[]
+  items: { assemblyId: string; task: string; path?: string | null; positions: string[] }[]
   day: string
   startTime: string
   leadId: string
@@ -46,6 +53,7 @@ export const bookingSchema = Joi.object<BookingInput>({
       Joi.object({
         assemblyId: id().required(),
         task: Joi.string().max(40).required(),
+        path: Joi.string().max(40).allow(null).default(null),
         positions: Joi.array().items(Joi.string().max(60)).min(1).required(),
       }),
     )

@@ -1,8 +1,16 @@
-export {
-  composeSheet,
-  type ComposedSheet,
-  type Job,
-  type PartNeed,
-  type SheetStep,
-  type StripOrder,
-} from './compose'
+export { composeSheet, savingOfBundling, type Saving } from './compose'
+export { offersFor, type Offer } from './offers'
+export { recomposeSheet, type Recomposed } from './recompose'
+export type {
+  ChosenTask,
+  ComposedSheet,
+  ComposeInput,
+  FastenerNeed,
+  ImpliedTask,
+  Job,
+  PartNeed,
+  SheetStep,
+  StripOrder,
+  ToolNeed,
+  UsedPractice,
+} from './types'

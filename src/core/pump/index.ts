@@ -1,5 +1,19 @@
 export type * from './types'
-export { parsePumpModel, pumpModelFaults, stepLists } from './parse'
+export { completeModel, mostSteps, parsePumpModel, pumpModelFaults } from './parse'
+export { checkModel, type ModelCheck } from './checks'
+export { changesBetween, type ModelChange } from './changes'
+export { modelForSize } from './sizes'
+export { eachStep, stepLists } from './steps'
+export { accessPath, indicesFor, outerOf, type NodeInstance } from './path'
+export { titleOf } from './title'
+export {
+  orientationWords,
+  patternWords,
+  phaseNames,
+  stepFacts,
+  treatmentNames,
+  treatmentWords,
+} from './words'
 export {
   allPositions,
   indicesOf,

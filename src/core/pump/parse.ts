@@ -1,12 +1,20 @@
 import { invalid, problemOf } from '../problem'
-import { check } from '../problem/check'
+import { check, checkOptions } from '../problem/check'
+import { practiceOf } from '../practices'
+import { instancesOf } from './instances'
 import { pumpModelDataSchema } from './schema'
-import type { PumpModel, Step } from './types'
+import { modelForSize, sizeFaults } from './sizes'
+import { eachStep, stepLists } from './steps'
+import type { PumpModel } from './types'
 
 type Faults = Record<string, string>
 
+/** More than any pump's manual: a model beyond this is a mistake, and would make every sheet unreadable. */
+export const mostSteps = 2000
+const mostInstances = 2000
+
 /**
- * Reads a pump model from JSON data and checks what its pieces say of each other.
+ * Reads a pump model from JSON data and checks what its pieces say of each other, in every size.
  *
  * @param data parsed JSON, whatever it is
  * @returns the model with its defaults filled in
@@ -15,12 +23,17 @@ type Faults = Record<string, string>
  */
 export function parsePumpModel(data: unknown): PumpModel {
   const model = check(pumpModelDataSchema, data)
-  const faults: Faults = {}
-  checkKeys(model, faults)
-  checkReferences(model, faults)
-  checkTree(model, faults)
-  checkTasks(model, faults)
-  checkFasteners(model, faults)
+  const faults = faultsOf(model)
+  if (Object.keys(faults).length === 0) {
+    Object.assign(faults, sizeFaults(model))
+    model.sizes.forEach((size, index) => {
+      if (Object.keys(faults).some((path) => path.startsWith(`sizes.${index}.`))) return
+      const inSize = pumpModelFaults(modelForSize(model, size.key))
+      for (const [path, fault] of Object.entries(inSize)) {
+        faults[`sizes.${index}.differs`] = `In this size, ${path}: ${fault}`
+      }
+    })
+  }
   if (Object.keys(faults).length > 0) throw invalid(faults)
   return model
 }
@@ -37,97 +50,181 @@ export function pumpModelFaults(data: unknown): Faults {
   }
 }
 
-const lists = ['repeats', 'zones', 'positions', 'parts', 'tools', 'fasteners', 'access', 'tasks'] as const
+/** A model as it was published, with whatever the language has learnt since filled in by its defaults. */
+export function completeModel(published: unknown): PumpModel {
+  const { value } = pumpModelDataSchema.validate(published, { ...checkOptions, allowUnknown: true })
+  return value as PumpModel
+}
+
+function faultsOf(model: PumpModel): Faults {
+  const faults: Faults = {}
+  checkSize(model, faults)
+  checkKeys(model, faults)
+  checkReferences(model, faults)
+  checkRepeats(model, faults)
+  checkTree(model, faults)
+  checkTasks(model, faults)
+  checkFasteners(model, faults)
+  checkPractices(model, faults)
+  return faults
+}
+
+function checkSize(model: PumpModel, faults: Faults): void {
+  const steps = eachStep(model).length
+  if (steps > mostSteps)
+    faults['steps'] = `The model has ${steps} steps; at most ${mostSteps} can be worked with. Split it.`
+  const instances = model.positions.reduce((sum, each) => sum + instancesOf(model, each).length, 0)
+  if (instances > mostInstances) faults['positions'] = `${instances} positions are more than one pump has.`
+}
+
+const lists = [
+  'sizes',
+  'repeats',
+  'zones',
+  'positions',
+  'parts',
+  'fluids',
+  'kits',
+  'tools',
+  'fasteners',
+  'access',
+  'tasks',
+] as const
+type List = (typeof lists)[number]
 
 function checkKeys(model: PumpModel, faults: Faults): void {
-  for (const list of lists) {
+  const twice = (path: string, items: { key: string }[]) => {
     const seen = new Set<string>()
-    model[list].forEach((item, index) => {
-      if (seen.has(item.key)) faults[`${list}.${index}.key`] = `“${item.key}” stands here twice.`
+    items.forEach((item, index) => {
+      if (seen.has(item.key)) faults[`${path}.${index}.key`] = `“${item.key}” stands here twice.`
       seen.add(item.key)
     })
   }
-  for (const [path, steps] of stepLists(model)) {
-    const seen = new Set<string>()
-    steps.forEach((step, index) => {
-      if (seen.has(step.key)) faults[`${path}.${index}.key`] = `“${step.key}” stands here twice.`
-      seen.add(step.key)
-    })
-  }
-}
-
-/** Every list of steps with its path. */
-export function stepLists(model: PumpModel): [path: string, steps: Step[]][] {
-  return [
-    ['makeSafe', model.makeSafe],
-    ...model.access.flatMap((node, index): [string, Step[]][] => [
-      [`access.${index}.open`, node.open],
-      [`access.${index}.close`, node.close],
-    ]),
-    ...model.tasks.map((task, index): [string, Step[]] => [`tasks.${index}.steps`, task.steps]),
-    ['prove', model.prove],
-  ]
+  for (const list of lists) twice(list, model[list])
+  for (const [path, steps] of stepLists(model)) twice(path, steps)
+  model.access.forEach((node, index) => twice(`access.${index}.bench`, node.bench))
+  model.tasks.forEach((task, index) => twice(`tasks.${index}.paths`, task.paths))
+  const names = new Map<string, number>()
+  model.positions.forEach((position, index) => {
+    const name = position.name.toLowerCase()
+    if (names.has(name))
+      faults[`positions.${index}.name`] = `Two positions are called “${position.name}”: name them apart.`
+    names.set(name, index)
+  })
 }
 
 function checkReferences(model: PumpModel, faults: Faults): void {
   const known = Object.fromEntries(
     lists.map((list) => [list, new Set(model[list].map((item) => item.key))]),
-  ) as Record<(typeof lists)[number], Set<string>>
-  const refer = (path: string, list: (typeof lists)[number], key: string | null) => {
+  ) as Record<List, Set<string>>
+  const refer = (path: string, list: List, key: string | null) => {
     if (key !== null && !known[list].has(key))
       faults[path] = `There is no “${key}” among the ${listNames[list]}.`
   }
+  model.repeats.forEach((repeat, index) => {
+    if (repeat.inside) refer(`repeats.${index}.inside.repeat`, 'repeats', repeat.inside.repeat)
+  })
   model.positions.forEach((position, index) => {
     refer(`positions.${index}.zone`, 'zones', position.zone)
     refer(`positions.${index}.repeat`, 'repeats', position.repeat)
     refer(`positions.${index}.part`, 'parts', position.part)
   })
+  model.fluids.forEach((fluid, index) => refer(`fluids.${index}.position`, 'positions', fluid.position))
+  model.kits.forEach((kit, index) =>
+    kit.holds.forEach((piece, each) => refer(`kits.${index}.holds.${each}.part`, 'parts', piece.part)),
+  )
   model.access.forEach((node, index) => {
-    refer(`access.${index}.parent`, 'access', node.parent)
-    refer(`access.${index}.repeat`, 'repeats', node.repeat)
-    node.consumes.forEach((use, each) => refer(`access.${index}.consumes.${each}.part`, 'parts', use.part))
+    const at = `access.${index}`
+    refer(`${at}.parent`, 'access', node.parent)
+    node.needs.forEach((key, each) => refer(`${at}.needs.${each}`, 'access', key))
+    refer(`${at}.repeat`, 'repeats', node.repeat)
+    node.consumes.forEach((use, each) => refer(`${at}.consumes.${each}.part`, 'parts', use.part))
+    node.stack.forEach((item, each) => refer(`${at}.stack.${each}.part`, 'parts', item.part))
+    node.bench.forEach((built, each) =>
+      built.of.forEach((part, one) => refer(`${at}.bench.${each}.of.${one}`, 'parts', part)),
+    )
+    node.disturbs.forEach((each, one) => refer(`${at}.disturbs.${one}.position`, 'positions', each.position))
+    for (const side of ['open', 'close'] as const) {
+      node[side].forEach((step, each) => {
+        for (const what of ['builds', 'fits'] as const) {
+          if (step[what] !== null && !node.bench.some((built) => built.key === step[what]))
+            faults[`${at}.${side}.${each}.${what}`] =
+              `“${node.name}” has no bench sub-assembly “${step[what]}”.`
+        }
+      })
+    }
   })
   model.tasks.forEach((task, index) => {
-    refer(`tasks.${index}.at`, 'access', task.at)
-    task.positions.forEach((key, each) => refer(`tasks.${index}.positions.${each}`, 'positions', key))
-    task.uses.forEach((use, each) => refer(`tasks.${index}.uses.${each}.part`, 'parts', use.part))
+    const at = `tasks.${index}`
+    refer(`${at}.at`, 'access', task.at)
+    task.positions.forEach((key, each) => refer(`${at}.positions.${each}`, 'positions', key))
+    task.uses.forEach((use, each) => refer(`${at}.uses.${each}.part`, 'parts', use.part))
+    task.paths.forEach((path, one) =>
+      path.uses.forEach((use, each) => refer(`${at}.paths.${one}.uses.${each}.part`, 'parts', use.part)),
+    )
   })
-  for (const [path, steps] of stepLists(model)) {
-    steps.forEach((step, index) => {
-      const at = `${path}.${index}`
-      refer(`${at}.repeat`, 'repeats', step.repeat)
-      refer(`${at}.part`, 'parts', step.part)
-      refer(`${at}.fastener`, 'fasteners', step.fastener)
-      step.tools.forEach((tool, each) => refer(`${at}.tools.${each}`, 'tools', tool))
-      if (step.temporary) refer(`${at}.temporary.tool`, 'tools', step.temporary.tool)
-    })
+  for (const { path, step } of eachStep(model)) {
+    if (step.count && step.count.max < step.count.min)
+      faults[`${path}.count.max`] = `At most ${step.count.max} is less than at least ${step.count.min}.`
+    refer(`${path}.repeat`, 'repeats', step.repeat)
+    refer(`${path}.part`, 'parts', step.part)
+    refer(`${path}.fastener`, 'fasteners', step.fastener)
+    step.tools.forEach((tool, each) => refer(`${path}.tools.${each}`, 'tools', tool))
+    if (step.temporary) refer(`${path}.temporary.tool`, 'tools', step.temporary.tool)
   }
 }
 
-const listNames: Record<(typeof lists)[number], string> = {
+const listNames: Record<List, string> = {
+  sizes: 'sizes',
   repeats: 'repeats',
   zones: 'zones',
   positions: 'positions',
   parts: 'parts',
+  fluids: 'fluids',
+  kits: 'kits',
   tools: 'tools',
   fasteners: 'fasteners',
   access: 'access nodes',
   tasks: 'tasks',
 }
 
+function checkRepeats(model: PumpModel, faults: Faults): void {
+  model.repeats.forEach((repeat, index) => {
+    if (repeat.labels && repeat.labels.length !== repeat.count)
+      faults[`repeats.${index}.labels`] =
+        `There are ${repeat.count} of them, but ${repeat.labels.length} labels.`
+    if (!repeat.inside) return
+    const outer = model.repeats.find((each) => each.key === repeat.inside!.repeat)
+    if (!outer) return
+    if (outer.key === repeat.key || outer.inside)
+      faults[`repeats.${index}.inside.repeat`] = 'This may only lie in one that lies in nothing itself.'
+    if (repeat.inside.at.length !== repeat.count)
+      faults[`repeats.${index}.inside.at`] =
+        `There are ${repeat.count} of them, but ${repeat.inside.at.length} places.`
+    else if (repeat.inside.at.some((at) => at > outer.count))
+      faults[`repeats.${index}.inside.at`] = `There are only ${outer.count} of “${outer.name}”.`
+  })
+}
+
 /** Every node must lead back to the pump made safe on its machine. */
 function checkTree(model: PumpModel, faults: Faults): void {
-  const parents = new Map(model.access.map((node) => [node.key, node.parent]))
-  model.access.forEach((node, index) => {
-    const path = [node.key]
-    for (let parent = node.parent; parent; parent = parents.get(parent) ?? null) {
-      if (path.includes(parent)) {
-        faults[`access.${index}.parent`] =
-          `The way in goes round in a circle: ${[...path, parent].join(', ')}.`
-        return
-      }
-      path.push(parent)
+  const nodes = new Map(model.access.map((node) => [node.key, node]))
+  const circle = (key: string, way: string[]): string[] | null => {
+    const node = nodes.get(key)
+    if (!node) return null
+    if (way.includes(key)) return [...way.slice(way.indexOf(key)), key]
+    for (const outer of [node.parent, ...node.needs]) {
+      const found = outer === null ? null : circle(outer, [...way, key])
+      if (found) return found
     }
+    return null
+  }
+  const told = new Set<string>()
+  model.access.forEach((node, index) => {
+    const found = circle(node.key, [])
+    if (!found || !found.includes(node.key) || found.some((key) => told.has(key))) return
+    found.forEach((key) => told.add(key))
+    faults[`access.${index}.parent`] = `The way in goes round in a circle: ${found.join(', ')}.`
   })
 }
 
@@ -146,11 +243,17 @@ function checkTasks(model: PumpModel, faults: Faults): void {
     const node = task.at === null ? undefined : nodes.get(task.at)
     task.positions.forEach((key, each) => {
       const position = positions.get(key)
-      if (!position || !node || node.repeat === null) return
-      if (position.repeat !== node.repeat) {
-        faults[`tasks.${index}.positions.${each}`] =
-          `“${node.name}” opens for one ${node.repeat} at a time, but this position does not repeat by it.`
-      }
+      if (!position || !node || node.repeat === null || position.repeat === node.repeat) return
+      const own = model.repeats.find((repeat) => repeat.key === position.repeat)
+      if (own?.inside?.repeat === node.repeat) return
+      faults[`tasks.${index}.positions.${each}`] =
+        `“${node.name}” opens for one ${node.repeat} at a time, but this position does not repeat by it.`
+    })
+    task.paths.forEach((path, one) => {
+      const open = path.steps.some((step) => step.phase === 'renew' && step.when === null)
+      if (path.renews === 'onCondition' && open)
+        faults[`tasks.${index}.paths.${one}.renews`] =
+          'Its renewing steps must hang on an answer: where everything is renewed, say “always”.'
     })
   })
 }
@@ -162,6 +265,8 @@ function checkFasteners(model: PumpModel, faults: Faults): void {
       faults[`fasteners.${index}.layout`] =
         `There are ${fastener.count} of them, but ${fastener.layout.length} places.`
     }
+    if (fastener.pinned.some((number) => number > fastener.count))
+      faults[`fasteners.${index}.pinned`] = `There are only ${fastener.count} of them.`
     if (fastener.torque.state !== 'stated') return
     const { stages, value } = fastener.torque
     const rising = stages.every((stage, each) => each === 0 || stage > stages[each - 1]!)
@@ -169,12 +274,33 @@ function checkFasteners(model: PumpModel, faults: Faults): void {
       faults[`fasteners.${index}.torque.stages`] = 'The stages rise and end at the stated value.'
     }
   })
-  for (const [path, steps] of stepLists(model)) {
-    steps.forEach((step, index) => {
-      if (step.stage === null) return
-      const torque = step.fastener === null ? undefined : fasteners.get(step.fastener)?.torque
-      const stages = torque?.state === 'stated' ? Math.max(torque.stages.length, 1) : 0
-      if (step.stage > stages) faults[`${path}.${index}.stage`] = 'Its fastener has no such stage.'
-    })
+  for (const { path, step } of eachStep(model)) {
+    if (step.stage === null) continue
+    const torque = step.fastener === null ? undefined : fasteners.get(step.fastener)?.torque
+    const stages = torque?.state === 'stated' ? Math.max(torque.stages.length, 1) : 0
+    if (step.stage > stages) faults[`${path}.stage`] = 'Its fastener has no such stage.'
   }
+}
+
+function checkPractices(model: PumpModel, faults: Faults): void {
+  const known = (path: string, key: string, choice: string) => {
+    if (!practiceOf(key).choices.some((each) => each.key === choice))
+      faults[path] = `“${practiceOf(key).name}” has no choice “${choice}”.`
+  }
+  model.manual.forEach((word, index) => known(`manual.${index}.choice`, word.practice, word.choice))
+  model.access.forEach((node, index) =>
+    node.practice?.is.forEach((choice, each) =>
+      known(`access.${index}.practice.is.${each}`, node.practice!.key, choice),
+    ),
+  )
+  model.tasks.forEach((task, index) =>
+    task.paths.forEach((path, each) => {
+      if (path.practice)
+        known(`tasks.${index}.paths.${each}.practice.choice`, path.practice.key, path.practice.choice)
+    }),
+  )
+  for (const { path, step } of eachStep(model))
+    step.practice?.is.forEach((choice, each) =>
+      known(`${path}.practice.is.${each}`, step.practice!.key, choice),
+    )
 }

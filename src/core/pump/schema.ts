@@ -1,6 +1,14 @@
 import Joi from 'joi'
+import { practiceKeys } from '../practices'
 import { unitsOf } from '../units'
-import { orientationFaces, orientationTowards, positionSorts, type PumpModel } from './types'
+import {
+  orientationFaces,
+  orientationTowards,
+  patterns,
+  positionSorts,
+  treatmentKinds,
+  type PumpModel,
+} from './types'
 
 const key = () =>
   Joi.string()
@@ -16,14 +24,39 @@ const synonyms = Joi.array().items(text(60)).default([])
 
 const treatment = Joi.object({
   kind: Joi.string()
-    .valid('none', 'threadLubricant', 'threadlocker', 'sealant', 'assemblyLubricant', 'grease')
+    .valid(...treatmentKinds)
     .required(),
   product: words(80),
   amount: words(80),
+  surface: words(80),
   setsMinutes: minutes().allow(null).default(null),
   curesMinutes: minutes().allow(null).default(null),
 })
-const noTreatment = { kind: 'none', product: '', amount: '', setsMinutes: null, curesMinutes: null }
+const noTreatment = {
+  kind: 'none',
+  product: '',
+  amount: '',
+  surface: '',
+  setsMinutes: null,
+  curesMinutes: null,
+}
+const practiceKey = () => Joi.string().valid(...practiceKeys)
+const onlyWhere = Joi.object({
+  key: practiceKey().required(),
+  is: Joi.array().items(text(40)).min(1).required(),
+})
+  .allow(null)
+  .default(null)
+const orientation = Joi.object({
+  face: Joi.string()
+    .valid(...orientationFaces)
+    .required(),
+  towards: Joi.string()
+    .valid(...orientationTowards)
+    .required(),
+})
+  .allow(null)
+  .default(null)
 
 const torque = Joi.object({
   state: Joi.string().valid('stated', 'handTight', 'byFeel', 'notGiven').required(),
@@ -55,16 +88,7 @@ const step = Joi.object({
   repeat: optionalKey(),
   tools: list(key()),
   part: optionalKey(),
-  orientation: Joi.object({
-    face: Joi.string()
-      .valid(...orientationFaces)
-      .required(),
-    towards: Joi.string()
-      .valid(...orientationTowards)
-      .required(),
-  })
-    .allow(null)
-    .default(null),
+  orientation,
   treatment: treatment.allow(null).default(null),
   caution: words(400),
   timer: Joi.object({
@@ -84,7 +108,7 @@ const step = Joi.object({
   count: Joi.object({
     what: text(40).required(),
     min: Joi.number().min(0).required(),
-    max: Joi.number().min(Joi.ref('min')).required(),
+    max: Joi.number().min(0).required(),
   })
     .allow(null)
     .default(null),
@@ -94,25 +118,49 @@ const step = Joi.object({
   crank: words(120),
   photo: Joi.boolean().default(false),
   people: Joi.number().integer().min(1).max(4).default(1),
+  lift: words(),
   gate: Joi.boolean().default(false),
-  when: Joi.object({ question: key().required(), is: text(80).required() })
+  when: Joi.object({
+    question: key().required(),
+    is: Joi.alternatives(text(80), Joi.array().items(text(80)).min(1)).required(),
+  })
     .allow(null)
     .default(null),
   asks: Joi.object({ question: key().required(), answers: Joi.array().items(text(80)).min(2).required() })
     .allow(null)
     .default(null),
+  practice: onlyWhere,
   withNext: Joi.boolean().default(false),
   temporary: Joi.object({ tool: key().required(), goes: Joi.string().valid('in', 'out').required() })
     .allow(null)
     .default(null),
+  setting: Joi.object({ what: text(80).required(), goes: Joi.string().valid('noted', 'putBack').required() })
+    .allow(null)
+    .default(null),
+  cleans: Joi.string().valid('threads', 'seats', 'bores').allow(null).default(null),
+  builds: optionalKey(),
+  fits: optionalKey(),
   undo: words(),
   media: words(),
   doubt: words(400),
   own: Joi.boolean().default(false),
 })
 
-const use = Joi.object({ part: key().required(), quantity: positive().required(), spot: key().required() })
+const useOf = { part: key().required(), quantity: positive().required(), spot: key().required() }
+const use = Joi.object(useOf)
 const amount = () => positive().allow(null).default(null)
+
+const path = Joi.object({
+  key: key().required(),
+  name: text(80).required(),
+  minutes: minutes().required(),
+  renews: Joi.string().valid('always', 'onCondition').default('always'),
+  practice: Joi.object({ key: practiceKey().required(), choice: text(40).required() })
+    .allow(null)
+    .default(null),
+  steps: list(step),
+  uses: list(use),
+})
 
 /** The shape of a pump model. What the pieces say of each other is checked by `parsePumpModel`. */
 export const pumpModelDataSchema = Joi.object<PumpModel>({
@@ -121,15 +169,39 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
     .messages({ 'any.only': 'This is format 1; another version of Atelier wrote this model.' }),
   maker: text(60).required(),
   name: text(60).required(),
+  kind: Joi.string().valid('pump', 'accessory').default('pump'),
   design: words(80),
   notice: words(300),
+  source: words(120),
   usage: Joi.string().valid('h', 'strokes').default('h'),
+  sizes: list(
+    Joi.object({
+      key: key().required(),
+      name: text(60).required(),
+      differs: Joi.object().unknown().max(300).default({}),
+    }),
+  ),
+  size: optionalKey(),
+  manual: list(
+    Joi.object({
+      practice: practiceKey().required(),
+      choice: text(40).required(),
+      source: text(120).required(),
+    }),
+  ),
   repeats: list(
     Joi.object({
       key: key().required(),
       name: text(40).required(),
       count: Joi.number().integer().min(1).max(64).required(),
-      labels: Joi.array().items(text(40)).length(Joi.ref('count')),
+      labels: Joi.array().items(text(40)).max(64),
+      oneAtATime: Joi.boolean().default(false),
+      inside: Joi.object({
+        repeat: key().required(),
+        at: Joi.array().items(Joi.number().integer().min(1).max(64)).min(1).required(),
+      })
+        .allow(null)
+        .default(null),
     }),
   ),
   zones: list(Joi.object({ key: key().required(), name: text(40).required() })),
@@ -154,7 +226,33 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
       unit: Joi.string().valid('piece', 'L', 'mL').default('piece'),
       synonyms,
       material: words(40),
+      oriented: Joi.boolean().default(false),
+      consumable: Joi.boolean().default(false),
       doubt: words(300),
+    }),
+  ),
+  fluids: list(
+    Joi.object({
+      key: key().required(),
+      name: text(80).required(),
+      position: key().required(),
+      grade: words(120),
+      litres: positive().required(),
+      level: words(),
+      source: words(120),
+      doubt: words(300),
+    }),
+  ),
+  kits: list(
+    Joi.object({
+      key: key().required(),
+      name: text(80).required(),
+      makersNumber: words(40),
+      holds: Joi.array()
+        .items(Joi.object({ part: key().required(), quantity: positive().required() }))
+        .min(1)
+        .required()
+        .messages({ 'array.min': 'A kit holds something.' }),
     }),
   ),
   tools: list(
@@ -164,6 +262,8 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
       special: Joi.boolean().default(false),
       temporary: Joi.boolean().default(false),
       removalOnly: Joi.boolean().default(false),
+      torqueWrench: Joi.boolean().default(false),
+      contingency: Joi.boolean().default(false),
     }),
   ),
   fasteners: list(
@@ -173,9 +273,16 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
       count: Joi.number().integer().min(1).max(200).required(),
       torque: torque.required(),
       treatment: treatment.default(noTreatment),
-      pattern: Joi.string().valid('crissCross', 'centreOut', 'asNumbered', 'single').default('single'),
+      pattern: Joi.string()
+        .valid(...patterns)
+        .default('single'),
       layout: list(Joi.object({ x: Joi.number().required(), y: Joi.number().required() })),
       retapFirst: Joi.boolean().default(false),
+      snugFirst: Joi.boolean().default(false),
+      pinned: Joi.array().items(Joi.number().integer().min(1).max(200)).unique().default([]),
+      treatedBy: practiceKey().allow(null).default(null),
+      extensionMm: positive().allow(null).default(null),
+      doubt: words(300),
     }),
   ),
   access: list(
@@ -183,12 +290,36 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
       key: key().required(),
       name: text(80).required(),
       parent: optionalKey(),
+      needs: list(key()),
       repeat: optionalKey(),
+      practice: onlyWhere,
       openMinutes: minutes().required(),
       closeMinutes: minutes().required(),
       open: list(step),
       close: list(step),
-      consumes: list(use),
+      stack: list(
+        Joi.object({
+          part: key().required(),
+          pieces: Joi.number().integer().min(1).max(100).default(1),
+          orientation,
+          note: words(120),
+        }),
+      ),
+      bench: list(Joi.object({ key: key().required(), name: text(80).required(), of: list(key()) })),
+      consumes: list(
+        Joi.object({
+          ...useOf,
+          rule: Joi.string().valid('always', 'onCondition').default('always'),
+          practice: practiceKey().allow(null).default(null),
+        }),
+      ),
+      disturbs: list(
+        Joi.object({
+          position: key().required(),
+          rule: Joi.string().valid('renew', 'onCondition', 'keep').required(),
+          why: text(120).required(),
+        }),
+      ),
     }),
   ),
   tasks: list(
@@ -214,6 +345,7 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
       minutes: minutes().required(),
       steps: list(step),
       uses: list(use),
+      paths: list(path),
     }),
   ),
   makeSafe: list(step),

@@ -1,3 +1,5 @@
+import type { ManualWord, PracticeKey } from '../practices'
+
 /**
  * A pump model: the maker's data that everything is composed from. One structure answers which parts
  * wear where, how the pump comes apart, what each service takes, and when it is due.
@@ -7,17 +9,29 @@ export type PumpModel = {
   format: 1
   maker: string
   name: string
+  /** A pump, or an accessory with positions, tasks and lives of its own. */
+  kind: 'pump' | 'accessory'
   /** What kind of pump it is, in a few words. */
   design: string
   /** Stands on everything made from it; demo data says that it must not be used on a real pump. */
   notice: string
+  /** The manual and its edition. */
+  source: string
   usage: 'h' | 'strokes'
+  /** A family of sizes that share one procedure. Empty where the model is one size. */
+  sizes: Size[]
+  /** Which size this is, once a family has been resolved; null before, and where there is one size. */
+  size: string | null
+  /** What the manual says where workshops differ: it wins over the company's choice. */
+  manual: ManualWord[]
   /** What repeats: cylinders, heads, valve bores, set screws. */
   repeats: Repeat[]
   /** Parts of the body in order, for drawing: manifold, seal case, crank end. */
   zones: { key: string; name: string }[]
   positions: Position[]
   parts: Part[]
+  fluids: Fluid[]
+  kits: ModelKit[]
   tools: Tool[]
   fasteners: Fastener[]
   /** The way in. The root is "made safe on its machine"; parents may stand anywhere in the list. */
@@ -29,7 +43,19 @@ export type PumpModel = {
   proveMinutes: number
 }
 
-export type Repeat = { key: string; name: string; count: number; labels?: string[] }
+/** One size of a family: its name, and where it differs, by paths of keys such as `fasteners.plungerBolt.torque.value`. */
+export type Size = { key: string; name: string; differs: Record<string, unknown> }
+
+export type Repeat = {
+  key: string
+  name: string
+  count: number
+  labels?: string[]
+  /** The look-alike parts of one must never meet those of another: one at a time, whatever the practice. */
+  oneAtATime: boolean
+  /** Which of another repeat each of these belongs to: valve bores 1 and 2 to head 1. */
+  inside: { repeat: string; at: number[] } | null
+}
 
 export const positionSorts = ['valve', 'seal', 'plunger', 'oilSeal', 'oil', 'filter', 'other'] as const
 export type PositionSort = (typeof positionSorts)[number]
@@ -54,7 +80,32 @@ export type Part = {
   unit: 'piece' | 'L' | 'mL'
   synonyms: string[]
   material: string
+  /** It can be fitted the wrong way round: every step that fits it says which way. */
+  oriented: boolean
+  /** Used up from a bottle: in no kit. */
+  consumable: boolean
   doubt: string
+}
+
+/** Oil and the like: grade, amount, and the mark it is filled to. */
+export type Fluid = {
+  key: string
+  name: string
+  position: string
+  grade: string
+  litres: number
+  /** How its level is judged: "to the dot, pump level and cold". */
+  level: string
+  source: string
+  doubt: string
+}
+
+/** A kit as the maker sells it: pieces for so many positions, which need not match the pump. */
+export type ModelKit = {
+  key: string
+  name: string
+  makersNumber: string
+  holds: { part: string; quantity: number }[]
 }
 
 export type Tool = {
@@ -65,6 +116,10 @@ export type Tool = {
   /** Goes in and must come out: counted back before closing. */
   temporary: boolean
   removalOnly: boolean
+  /** A torque wrench: which one, the company's register says, by range and calibration. */
+  torqueWrench: boolean
+  /** Taken along in case it is needed: an extractor for a seal that stays behind. */
+  contingency: boolean
 }
 
 /** A torque as stated, or in plain words why there is none. Nothing is ever blank or zero. */
@@ -72,13 +127,31 @@ export type Torque =
   | { state: 'stated'; value: number; unit: string; stages: number[]; source: string; verified: boolean }
   | { state: 'handTight' | 'byFeel' | 'notGiven'; source: string }
 
+export const treatmentKinds = [
+  'none',
+  'dry',
+  'threadLubricant',
+  'threadlocker',
+  'sealant',
+  'assemblyLubricant',
+  'siliconeGrease',
+  'grease',
+  'oil',
+] as const
+
 export type Treatment = {
-  kind: 'none' | 'threadLubricant' | 'threadlocker' | 'sealant' | 'assemblyLubricant' | 'grease'
+  /** `none`: nothing is stated. `dry` is stated. */
+  kind: (typeof treatmentKinds)[number]
   product: string
   amount: string
+  /** Where it goes: "on the rod end", "lip and outer wall". */
+  surface: string
   setsMinutes: number | null
   curesMinutes: number | null
 }
+
+export const patterns = ['crissCross', 'centreOut', 'asNumbered', 'single', 'notStated'] as const
+export type Pattern = (typeof patterns)[number]
 
 export type Fastener = {
   key: string
@@ -86,11 +159,21 @@ export type Fastener = {
   count: number
   torque: Torque
   treatment: Treatment
-  pattern: 'crissCross' | 'centreOut' | 'asNumbered' | 'single'
+  /** `notStated`: the company's practice says. */
+  pattern: Pattern
   /** Where each bolt sits, in millimetres from the plate's middle, in the maker's own numbering. */
   layout: { x: number; y: number }[]
   /** Tighten the first one again at the end. */
   retapFirst: boolean
+  /** All are run in by hand before the first stage. */
+  snugFirst: boolean
+  /** Bolts whose places guide pins take: they go in last, in a small pass of their own before the first. */
+  pinned: number[]
+  /** The practice that decides the treatment where the manual states none. */
+  treatedBy: PracticeKey | null
+  /** Where a crow-foot or extension is needed: its length along the wrench, in millimetres. */
+  extensionMm: number | null
+  doubt: string
 }
 
 export type AccessNode = {
@@ -98,14 +181,26 @@ export type AccessNode = {
   name: string
   /** Null for what opens straight from the pump made safe on its machine. */
   parent: string | null
+  /** Other nodes that must be open before this one, besides its parent. */
+  needs: string[]
   repeat: string | null
+  /** Only opened where this practice is chosen so; otherwise the way leads past it. */
+  practice: { key: PracticeKey; is: string[] } | null
   openMinutes: number
   closeMinutes: number
   open: Step[]
   close: Step[]
-  /** What opening destroys: always renewed. */
-  consumes: Use[]
+  /** What lies in the bore, innermost first. */
+  stack: StackItem[]
+  /** What is built on the bench first, and fitted as one. */
+  bench: { key: string; name: string; of: string[] }[]
+  /** What opening destroys or unseats. */
+  consumes: (Use & { rule: 'always' | 'onCondition'; practice: PracticeKey | null })[]
+  /** Positions that opening destroys or unseats, and what becomes of them. */
+  disturbs: { position: string; rule: 'renew' | 'onCondition' | 'keep'; why: string }[]
 }
+
+export type StackItem = { part: string; pieces: number; orientation: Orientation | null; note: string }
 
 /** So much of a part at a spot; two tasks that need it at the same spot use it once. */
 export type Use = { part: string; quantity: number; spot: string }
@@ -132,6 +227,21 @@ export type Task = {
   minutes: number
   steps: Step[]
   uses: Use[]
+  /** Ways of doing it: swap the assembly, or strip, inspect and rebuild it. Empty: there is one way. */
+  paths: TaskPath[]
+}
+
+/** One way of doing a task: its steps come after the task's own, its minutes and uses on top of them. */
+export type TaskPath = {
+  key: string
+  name: string
+  minutes: number
+  /** `always`: a new life begins. `onCondition`: only where the finding says so; reuse restarts nothing. */
+  renews: 'always' | 'onCondition'
+  /** Chosen by this choice of a practice. */
+  practice: { key: PracticeKey; choice: string } | null
+  steps: Step[]
+  uses: Use[]
 }
 
 export type Phase = 'makeSafe' | 'stripDown' | 'inspect' | 'renew' | 'rebuild' | 'prove'
@@ -147,6 +257,8 @@ export const orientationFaces = [
   'letter',
   'ball',
   'flat',
+  'cup',
+  'tip',
 ] as const
 export const orientationTowards = [
   'pressure',
@@ -155,9 +267,17 @@ export const orientationTowards = [
   'cap',
   'pump',
   'slot',
+  'flow',
+  'againstFlow',
   'eitherWay',
   'asItCameOut',
 ] as const
+
+/** In a frame that survives the bench: a face of the part, and what it points towards; never "up". */
+export type Orientation = {
+  face: (typeof orientationFaces)[number]
+  towards: (typeof orientationTowards)[number]
+}
 
 export type Step = {
   key: string
@@ -167,10 +287,7 @@ export type Step = {
   repeat: string | null
   tools: string[]
   part: string | null
-  orientation: {
-    face: (typeof orientationFaces)[number]
-    towards: (typeof orientationTowards)[number]
-  } | null
+  orientation: Orientation | null
   treatment: Treatment | null
   /** Stands at the step where it matters. */
   caution: string
@@ -186,15 +303,26 @@ export type Step = {
   crank: string
   photo: boolean
   people: number
+  /** Heavy or awkward: how it is lifted. */
+  lift: string
   /** Must be confirmed before anything after it. */
   gate: boolean
-  /** Only where the answer to an earlier question is this. */
-  when: { question: string; is: string } | null
+  /** Only where the answer to an earlier question is this, or one of these. */
+  when: { question: string; is: string | string[] } | null
   asks: { question: string; answers: string[] } | null
+  /** Only where this practice is chosen so. */
+  practice: { key: PracticeKey; is: string[] } | null
   /** To be done together with the next step: turn the shaft while drawing the halves together. */
   withNext: boolean
   /** A temporary tool that goes in, or comes out. */
   temporary: { tool: string; goes: 'in' | 'out' } | null
+  /** An adjustment that is noted before it is disturbed, and put back afterwards. */
+  setting: { what: string; goes: 'noted' | 'putBack' } | null
+  /** What is cleaned here; old locker leaves both threads before new locker goes on. */
+  cleans: 'threads' | 'seats' | 'bores' | null
+  /** A bench sub-assembly of its node that is built here, or fitted here as one. */
+  builds: string | null
+  fits: string | null
   undo: string
   media: string
   doubt: string

@@ -129,14 +129,31 @@ function isNeeded(
 ): boolean | null {
   if (!step.when) return true
   const { question, is } = step.when
-  const place = key.slice(0, key.lastIndexOf('/'))
   const asking = steps.filter((each) => each.step.asks?.question === question)
-  const asked = asking.find((each) => each.key.startsWith(`${place}/`)) ?? asking[0]
+  const asked = nearest(key, asking)
   // Nothing on this sheet asks it: then it is done as if the answer had been yes.
   if (!asked) return true
   const answer = answerTo(asked.key)
-  return answer === null ? null : answer === is
+  return answer === null ? null : [is].flat().includes(answer)
 }
+
+/**
+ * The asking step that is nearest: in the same place, else at the same cylinder of the same pump, else the
+ * first. Three cylinders ask the same question, and each has its own answer.
+ */
+function nearest(key: string, asking: SheetStep[]): SheetStep | undefined {
+  const place = key.slice(0, key.lastIndexOf('/') + 1)
+  const own = (each: SheetStep) => each.key.split('/')[0] === key.split('/')[0]
+  const index = indexIn(key)
+  return (
+    asking.find((each) => each.key.startsWith(place)) ??
+    asking.find((each) => own(each) && index !== null && indexIn(each.key) === index) ??
+    asking.find(own) ??
+    asking[0]
+  )
+}
+
+const indexIn = (key: string) => /@(\d+)/.exec(key)?.[1] ?? null
 
 /**
  * Which positions were renewed. What the ticks say holds unless somebody said otherwise: a position of
@@ -160,10 +177,11 @@ function positionStates(content: SheetContent, steps: StepState[], standing: She
 }
 
 function stateByTicks(steps: StepState[], assemblyId: string, position: PositionKey): PositionState['state'] {
-  const own = steps.filter(
-    ({ step, state }) =>
-      step.assemblyId === assemblyId && step.position === position && state !== 'notNeeded',
-  )
+  const all = steps.filter(({ step }) => step.assemblyId === assemblyId && step.position === position)
+  // Inspected and found good: what would have been fitted was not needed, and its life goes on.
+  const toFit = all.filter(({ step }) => step.phase === 'renew')
+  if (toFit.length > 0 && toFit.every(({ state }) => state === 'notNeeded')) return 'kept'
+  const own = all.filter(({ state }) => state !== 'notNeeded')
   const fitting = own.filter(({ step }) => step.phase === 'renew')
   const deciding = fitting.length > 0 ? fitting : own
   if (deciding.some(({ state }) => state === 'skipped')) return 'kept'

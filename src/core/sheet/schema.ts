@@ -91,7 +91,7 @@ export const startSheetSchema = Joi.object<StartSheetInput>({ id: id().required(
 
 export type UnplannedSheetInput = {
   id: string
-  items: { assemblyId: string; task: string; positions: string[] }[]
+  items: { assemblyId: string; task: string; path?: string | null; positions: string[] }[]
   trouble: string
 }
 export const unplannedSheetSchema = Joi.object<UnplannedSheetInput>({
@@ -101,6 +101,7 @@ export const unplannedSheetSchema = Joi.object<UnplannedSheetInput>({
       Joi.object({
         assemblyId: id().required(),
         task: Joi.string().max(40).required(),
+        path: Joi.string().max(40).allow(null).default(null),
         positions: Joi.array().items(Joi.string().max(60)).min(1).required(),
       }),
     )

@@ -4,13 +4,16 @@ import { unfinished, type SheetState } from './fold'
 /**
  * Why a renewed part's life most likely ended, to begin the question with: it can be recovered only now.
  * On a planned visit it came out in time; on a breakdown sheet what the sheet was opened for had failed.
- * A part renewed besides, with life left in it, was disturbed; otherwise it came out in time.
+ * A part renewed besides, with life left in it, was disturbed, and so was one that opening the pump
+ * destroys or unseats; otherwise it came out in time.
  */
 export function presumedEndReason(
   trigger: 'planned' | 'breakdown',
   planned: boolean,
   clock: ClockState,
+  disturbed = false,
 ): EndReason {
+  if (disturbed) return 'disturbed'
   if (planned) return trigger === 'breakdown' ? 'failed' : 'preventive'
   return clock === 'healthy' ? 'disturbed' : 'preventive'
 }

@@ -1,4 +1,4 @@
-import type { ComposedSheet, SheetStep, StripOrder } from '../procedure'
+import type { ComposedSheet, FastenerNeed, SheetStep, StripOrder, UsedPractice } from '../procedure'
 import type { Fastener, Part, PositionKey, Task } from '../pump'
 
 /**
@@ -14,6 +14,11 @@ export type SheetContent = {
   meters: SheetMeter[]
   steps: SheetStep[]
   parts: ComposedSheet['parts']
+  /** What a finding may need besides. Missing on sheets opened before it was composed. */
+  spares?: ComposedSheet['spares']
+  cautions?: ComposedSheet['cautions']
+  practices?: UsedPractice[]
+  torques?: FastenerNeed[]
   tools: ComposedSheet['tools']
   minutes: number
 }
@@ -31,7 +36,13 @@ export type SheetAssembly = {
   modelVersionId: string
   modelVersion: number
   notice: string
-  tasks: (Pick<Task, 'name' | 'kind'> & { task: string; positions: PositionKey[]; where: string })[]
+  tasks: (Pick<Task, 'name' | 'kind'> & {
+    task: string
+    positions: PositionKey[]
+    where: string
+    /** Nobody chose it: opening the pump destroys or unseats what it renews. */
+    disturbed?: string
+  })[]
   /** Every position of the pump, in body order. */
   positions: { key: PositionKey; name: string; part: string | null; pieces: number }[]
   parts: Pick<Part, 'key' | 'name' | 'unit'>[]

@@ -1,6 +1,9 @@
 import type { Fastener } from '../pump'
 import { inUnit, quantity, showNumber } from '../units'
 
+export { imbalance, tighteningOrder, type Bolt, type OrderPattern } from './order'
+export { wrenchFor, wrenchSetting, type Wrench, type WrenchAdvice } from './wrench'
+
 const none = {
   handTight: 'hand tight',
   byFeel: 'by feel with a bar',
@@ -39,6 +42,27 @@ export function torqueIn(stated: { value: number; unit: string }): { value: numb
 
 const units = ['N·m', 'in-lb', 'ft-lb', 'kgf·m'] as const
 
+/**
+ * The unit in which an entered torque would fit, where it does not fit in its own: the classic slip.
+ *
+ * @param entered value and unit as entered
+ * @param spec value and unit as stated
+ * @param tolerance share of the stated value
+ * @returns null where it fits as it is, or in no unit
+ * @example detectUnitSlip({ value: 110, unit: 'ft-lb' }, { value: 110, unit: 'in-lb' }) // 'in-lb'
+ */
+export function detectUnitSlip(
+  entered: { value: number; unit: string },
+  spec: { value: number; unit: string },
+  tolerance = 0.05,
+): string | null {
+  const wanted = quantity('torque', spec.value, spec.unit).si
+  const fits = (unit: string) =>
+    Math.abs(quantity('torque', entered.value, unit).si / wanted - 1) <= tolerance + 1e-9
+  if (fits(entered.unit)) return null
+  return units.find((unit) => unit !== entered.unit && fits(unit)) ?? null
+}
+
 /** Whether what was pulled is what was stated; if not, how far off, and which unit was likely misread. */
 export type TorqueVerdict = {
   fits: boolean
@@ -75,7 +99,7 @@ export function judgeTorque(
     off > 1.5
       ? `${showNumber(Number((off + 1).toPrecision(2)))} times too tight`
       : `${Math.round(Math.abs(off) * 100)}\u00a0% too ${off > 0 ? 'tight' : 'loose'}`
-  const slip = units.find((unit) => unit !== pulled.unit && inside(unit)) ?? null
+  const slip = detectUnitSlip(pulled, stated, tolerance)
   const looks = slip ? ` It would fit in ${slip}: was the unit misread?` : ''
   return {
     fits: false,

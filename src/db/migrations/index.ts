@@ -12,6 +12,7 @@ import { marks } from './0009-marks'
 import { signs } from './0010-signs'
 import { feeds } from './0011-feeds'
 import { documents } from './0012-documents'
+import { practicesAndTools } from './0013-practices-tools'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
 export const migrations: RunnableMigration<QueryInterface>[] = [
@@ -27,4 +28,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   signs,
   feeds,
   documents,
+  practicesAndTools,
 ]

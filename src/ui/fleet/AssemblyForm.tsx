@@ -109,7 +109,14 @@ function AssemblyFields({ models }: { models: Option[] }) {
         {kind === 'pump' ? (
           <ModelEntry name="modelId" models={models} />
         ) : (
-          <TextEntry name="name" label="What is it?" placeholder="unloader, injector, strainer …" />
+          <>
+            <TextEntry name="name" label="What is it?" placeholder="unloader, injector, strainer …" />
+            <ModelEntry
+              name="modelId"
+              label="Model"
+              models={[{ value: '', label: 'not written down' }, ...models]}
+            />
+          </>
         )}
         <TextEntry name="serial" label="Serial number" optional />
       </FieldRow>

@@ -26,11 +26,19 @@ export function OpeningFields({ prefix = '' }: { prefix?: string }) {
   )
 }
 
-export function ModelEntry({ name, models }: { name: string; models: Option[] }) {
+export function ModelEntry({
+  name,
+  models,
+  label = 'Pump model',
+}: {
+  name: string
+  models: Option[]
+  label?: string
+}) {
   return (
     <ChoiceEntry
       name={name}
-      label="Pump model"
+      label={label}
       options={models}
       placeholder="Choose a model"
       hint={models.length === 0 ? 'Add a model under Models first' : undefined}

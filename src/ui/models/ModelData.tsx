@@ -1,110 +1,222 @@
-import type { Fastener, PumpModel, Task } from '@/core/pump'
-import { showTorque } from '@/core/torque'
+import type { PumpModel, Task } from '@/core/pump'
 import { showNumber } from '@/core/units'
-import { Note } from '../feedback/States'
+import { choiceName, practiceOf } from '@/core/practices'
 import { Part } from '../frame/Page'
+import { ModelFasteners } from './ModelFasteners'
+import { ModelSteps } from './ModelSteps'
+import { ModelTree, nameIn } from './ModelTree'
 
-/** What a model says: services with their limits, the way in, torques, parts. */
+/** Everything a model says, readably: services, the way in, torques with their order, parts, kits, tools. */
 export function ModelData({ model }: { model: PumpModel }) {
   return (
-    <div className="stack">
-      {model.notice && (
-        <Note tone="brass" title="Mind:">
-          {model.notice}
-        </Note>
-      )}
-      <div className="columns even">
-        <div className="stack">
-          <Part title="Services" aside="limits: whichever comes first">
-            <table className="table plain">
-              <thead>
-                <tr>
-                  <th scope="col">Service</th>
-                  <th scope="col">Every</th>
-                  <th scope="col" className="num">
-                    Minutes each
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {model.tasks.map((task) => (
-                  <tr key={task.key}>
-                    <td>
-                      {task.name}
-                      <div className="second">
-                        {task.positions.map((key) => nameIn(model.positions, key)).join(', ')}
-                        {task.at && ` · ${nameIn(model.access, task.at)}`}
-                      </div>
-                    </td>
-                    <td>{limitWords(task, model.usage)}</td>
-                    <td className="num">{task.minutes}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </Part>
-          <Part title="The way in" aside="minutes to open and close">
-            <AccessTree model={model} parent={null} />
-          </Part>
-        </div>
-        <div className="stack">
-          <Part title="Torque" aside="always in three units">
-            <table className="table plain">
-              <tbody>
-                {model.fasteners.map((fastener) => (
-                  <tr key={fastener.key}>
-                    <td>
-                      {fastener.name}{' '}
-                      <span className="second">{fastener.count > 1 ? `${fastener.count} of them` : ''}</span>
-                      <div className="second">{treatmentWords(fastener)}</div>
-                    </td>
-                    <td>{torqueWords(fastener)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </Part>
-          <Part title="Parts">
+    <div className="columns even">
+      <div className="stack">
+        <Part title="Services" aside="limits: whichever comes first">
+          <Tasks model={model} />
+        </Part>
+        <Part title="The way in" aside="minutes to open and close; open a line for its steps">
+          <ModelTree model={model} />
+        </Part>
+        <Part title="Once for the whole visit" aside="before and after everything">
+          <details>
+            <summary>
+              Make safe <span className="second">{model.makeSafeMinutes} min</span>
+            </summary>
+            <ModelSteps steps={model.makeSafe} model={model} />
+          </details>
+          <details>
+            <summary>
+              Prove <span className="second">{model.proveMinutes} min</span>
+            </summary>
+            <ModelSteps steps={model.prove} model={model} />
+          </details>
+        </Part>
+        <Part title="Positions" aside="where which part wears">
+          <Positions model={model} />
+        </Part>
+      </div>
+      <div className="stack">
+        <Part title="Torque and order" aside="always in three units">
+          <ModelFasteners model={model} />
+        </Part>
+        {model.manual.length > 0 && (
+          <Part title="What the manual says where workshops differ" aside="it wins over our practice">
             <ul className="line-list">
-              {model.parts.map((part) => (
-                <li key={part.key}>
+              {model.manual.map(({ practice, choice, source }) => (
+                <li key={practice}>
                   <span className="grow">
-                    {part.name} <span className="second">{part.synonyms.join(', ')}</span>
+                    {practiceOf(practice).name}:{' '}
+                    <span className="strong">{choiceName(practice, choice)}</span>
                   </span>
-                  <span className="second">{part.material}</span>
+                  <span className="second">{source}</span>
                 </li>
               ))}
             </ul>
           </Part>
-        </div>
+        )}
+        <Part title="Kits" aside="as the maker sells them">
+          {model.kits.length === 0 ? (
+            <p className="second">None: every part is bought by itself.</p>
+          ) : (
+            <ul className="line-list">
+              {model.kits.map((kit) => (
+                <li key={kit.key}>
+                  <span className="grow">
+                    {kit.name} <span className="second">{kit.makersNumber}</span>
+                    <div className="second">
+                      {kit.holds
+                        .map(
+                          ({ part, quantity }) =>
+                            `${showNumber(quantity)} ${nameIn(model.parts, part).toLowerCase()}`,
+                        )
+                        .join(', ')}
+                    </div>
+                  </span>
+                </li>
+              ))}
+            </ul>
+          )}
+        </Part>
+        {model.fluids.length > 0 && (
+          <Part title="Fluids">
+            <ul className="line-list">
+              {model.fluids.map((fluid) => (
+                <li key={fluid.key}>
+                  <span className="grow">
+                    {fluid.name} <span className="second">{fluid.grade}</span>
+                    <div className="second">{[fluid.level, fluid.source].filter(Boolean).join(' · ')}</div>
+                  </span>
+                  <span className="strong nowrap">{showNumber(fluid.litres)} L</span>
+                </li>
+              ))}
+            </ul>
+          </Part>
+        )}
+        <Part title="Parts">
+          <ul className="line-list">
+            {model.parts.map((part) => (
+              <li key={part.key}>
+                <span className="grow">
+                  {part.name} <span className="second">{part.synonyms.join(', ')}</span>
+                  {part.doubt && <p className="caution">In doubt: {part.doubt}</p>}
+                </span>
+                <span className="second">
+                  {[
+                    part.material,
+                    part.oriented && 'only one way round',
+                    part.consumable && 'from the bottle',
+                  ]
+                    .filter(Boolean)
+                    .join(' · ')}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </Part>
+        <Part title="Tools">
+          <ul className="line-list">
+            {model.tools.map((tool) => (
+              <li key={tool.key}>
+                <span className="grow">{tool.name}</span>
+                <span className="second">{toolWords(tool)}</span>
+              </li>
+            ))}
+          </ul>
+        </Part>
       </div>
     </div>
   )
 }
 
-function AccessTree({ model, parent }: { model: PumpModel; parent: string | null }) {
-  const nodes = model.access.filter((node) => node.parent === parent)
-  if (nodes.length === 0) return null
+function Tasks({ model }: { model: PumpModel }) {
   return (
-    <ul className="access-tree">
-      {nodes.map((node) => (
-        <li key={node.key}>
-          {node.name}{' '}
-          <span className="second">
-            {node.openMinutes} + {node.closeMinutes} min
-            {node.repeat ? `, each ${nameIn(model.repeats, node.repeat)}` : ''}
-            {node.consumes.length > 0 &&
-              ` · always renewed: ${node.consumes.map((use) => nameIn(model.parts, use.part)).join(', ')}`}
-          </span>
-          <AccessTree model={model} parent={node.key} />
+    <ul className="plain-list">
+      {model.tasks.map((task) => (
+        <li key={task.key} className="task-line">
+          <details>
+            <summary>
+              <span className="task-head">
+                <span>
+                  <span className="strong">{task.name}</span>{' '}
+                  <span className="second">
+                    {task.at ? nameIn(model.access, task.at) : 'nothing to open'}
+                  </span>
+                </span>
+                <span className="nowrap">{limitWords(task, model.usage)}</span>
+                <span className="second nowrap">{minutesWords(task)}</span>
+              </span>
+            </summary>
+            <div className="node-details">
+              <p className="second">
+                {task.kind} · {task.positions.map((key) => nameIn(model.positions, key)).join(', ')}
+              </p>
+              <ModelSteps steps={task.steps} model={model} />
+              {task.paths.map((path) => (
+                <div key={path.key}>
+                  <h3>
+                    {path.name}{' '}
+                    <span className="second">
+                      {path.minutes} min more ·{' '}
+                      {path.renews === 'always' ? 'a new life begins' : 'reuse restarts nothing'}
+                      {path.practice &&
+                        ` · by practice: ${choiceName(path.practice.key, path.practice.choice).toLowerCase()}`}
+                    </span>
+                  </h3>
+                  <ModelSteps steps={path.steps} model={model} />
+                </div>
+              ))}
+            </div>
+          </details>
         </li>
       ))}
     </ul>
   )
 }
 
-function nameIn(list: { key: string; name: string }[], key: string): string {
-  return list.find((each) => each.key === key)?.name ?? key
+function Positions({ model }: { model: PumpModel }) {
+  return (
+    <table className="table plain">
+      <tbody>
+        {model.zones.map((zone) =>
+          model.positions
+            .filter((position) => position.zone === zone.key)
+            .map((position, index) => (
+              <tr key={position.key}>
+                <td className="second">{index === 0 ? zone.name : ''}</td>
+                <td>
+                  {position.name} <span className="second">{position.synonyms.join(', ')}</span>
+                </td>
+                <td className="second">{position.part && nameIn(model.parts, position.part)}</td>
+                <td className="num nowrap">{countWords(model, position.repeat, position.pieces)}</td>
+              </tr>
+            )),
+        )}
+      </tbody>
+    </table>
+  )
+}
+
+function countWords(model: PumpModel, repeat: string | null, pieces: number): string {
+  const found = model.repeats.find((each) => each.key === repeat)
+  const each = pieces === 1 ? '' : showNumber(pieces)
+  return found ? `${found.count} × ${each || 1}` : each || '1'
+}
+
+function toolWords(tool: PumpModel['tools'][number]): string {
+  return [
+    tool.special && 'special',
+    tool.temporary && 'goes in, counted back',
+    tool.removalOnly && 'for removal only',
+    tool.contingency && 'in case it is needed',
+    tool.torqueWrench && 'by the register of tools',
+  ]
+    .filter(Boolean)
+    .join(', ')
+}
+
+function minutesWords({ minutes, paths }: Task): string {
+  const [first] = paths
+  return `${minutes + (first?.minutes ?? 0)} min each`
 }
 
 function limitWords({ limit }: Task, usage: string): string {
@@ -113,39 +225,6 @@ function limitWords({ limit }: Task, usage: string): string {
     limit.hours === null ? '' : `${showNumber(limit.hours)}\u00a0${unit}`,
     limit.days === null ? '' : `${showNumber(limit.days)}\u00a0days`,
   ]
-  const first = limit.firstHours === null ? '' : `, the first at ${showNumber(limit.firstHours)}\u00a0${unit}`
+  const first = limit.firstHours === null ? '' : `, first ${showNumber(limit.firstHours)}\u00a0${unit}`
   return parts.filter(Boolean).join(' or ') + first
-}
-
-function torqueWords({ torque }: Fastener): React.ReactNode {
-  if (torque.state !== 'stated') return showTorque(torque)
-  return (
-    <>
-      <span className="strong">{showTorque(torque)}</span>
-      <div className="second">
-        {torque.stages.length > 1 &&
-          `in stages of ${torque.stages.map((stage) => showNumber(stage)).join(', then ')} ${torque.unit} · `}
-        {torque.source || 'no source given'}
-        {!torque.verified && <span className="brass strong"> · not verified yet</span>}
-      </div>
-    </>
-  )
-}
-
-const treatmentNames = {
-  none: 'as the manual states',
-  threadLubricant: 'thread lubricant',
-  threadlocker: 'threadlocker',
-  sealant: 'sealant',
-  assemblyLubricant: 'assembly lubricant',
-  grease: 'grease',
-}
-
-function treatmentWords({ treatment }: Fastener): string {
-  const words = [
-    treatment.product,
-    treatmentNames[treatment.kind],
-    treatment.amount && `(${treatment.amount})`,
-  ]
-  return words.filter(Boolean).join(' ')
 }

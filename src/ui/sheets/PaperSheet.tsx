@@ -44,7 +44,7 @@ export function PaperSheet({ sheet, state }: { sheet: SheetLine; state: SheetSta
                       {each.state === 'done' ? '✓' : each.state === 'skipped' ? '–' : ''}
                     </span>
                     <span>
-                      {step.when && <>Only if {step.when.is}: </>}
+                      {step.when && <>Only if {[step.when.is].flat().join(', or ')}: </>}
                       {step.text} <span className="strong">{where}</span>
                       {fastener && <span className="strong"> {showTorque(fastener.torque, step.stage)}</span>}
                       {step.caution && <em> {step.caution}</em>}

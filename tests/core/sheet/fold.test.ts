@@ -19,9 +19,9 @@ import {
 } from '@/core/sheet'
 
 const model = parsePumpModel(JSON.parse(readFileSync('src/demo/models/ostrel-p3-200.json', 'utf8')))
-const composed = composeSheet([
-  { assemblyId: 'pump', model, tasks: [{ task: 'hpSeals', positions: ['hpSeal@1', 'hpSeal@2'] }] },
-])
+const composed = composeSheet({
+  assemblies: [{ id: 'pump', model, tasks: [{ task: 'hpSeals', positions: ['hpSeal@1', 'hpSeal@2'] }] }],
+})
 const content: SheetContent = {
   trigger: 'planned',
   trouble: '',
@@ -179,7 +179,8 @@ test('an answer at one cylinder decides that cylinder’s branch only', () => {
 
 test('torque, measure and answer: what a step asks for is entered, in limits, or explained', () => {
   const crank = composed.steps.find((step) => step.key.endsWith('manifold/open/crank'))!
-  const state = fold(...ready(), done(crank.key))
+  const refit = composed.steps.find((step) => step.key.endsWith('manifold/close/crankOuter'))!
+  const state = fold(...ready(), done(crank.key), done(refit.key))
   const torque = stepLike(state, 'manifold/close/stage1').step.key
   const enter = (stepKey: string, payload: Partial<Payloads['done']>) =>
     refusal(state, { stepKey, kind: 'done', payload: { ...nothing, ...payload } })
@@ -193,8 +194,11 @@ test('torque, measure and answer: what a step asks for is entered, in limits, or
   ).toBeNull()
   const clear = stepLike(state, 'visit/prove/clear').step.key
   const pressure = stepLike(state, 'visit/prove/pressure').step.key
-  expect(enter(pressure, { measure: { value: 200, unit: 'bar' } })).toMatch(/^First: Tools out/)
-  const energised = fold(...ready(), done(crank.key), done(clear))
+  expect(enter(pressure, { measure: { value: 200, unit: 'bar' } })).toMatch(
+    /^First: Count back every temporary tool/,
+  )
+  const back = stepLike(state, 'visit/prove/toolsBack').step.key
+  const energised = fold(...ready(), done(crank.key), done(refit.key), done(back), done(clear))
   const measure = (payload: Partial<Payloads['done']>) =>
     refusal(energised, { stepKey: pressure, kind: 'done', payload: { ...nothing, ...payload } })
   expect(measure({})).toMatch(/^Enter the pressure in bar/)

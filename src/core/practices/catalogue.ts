@@ -1,0 +1,262 @@
+export type PracticeChoice = { key: string; name: string; reason: string }
+
+/** A point where good workshops differ: the company chooses, and the maker's manual is above all. */
+export type Practice = {
+  key: string
+  name: string
+  /** What it is about, in one line. */
+  about: string
+  /** The default first. */
+  choices: readonly PracticeChoice[]
+}
+
+/**
+ * Where good workshops differ, each with its default first and a reason for each choice. A model's steps,
+ * ways of doing a task, uses and fasteners name these keys; nothing else in the composer knows of them.
+ */
+export const practices = [
+  {
+    key: 'stripOrder',
+    name: 'Strip order',
+    about: 'Whether a pump is stripped item by item or one cylinder after the other.',
+    choices: [
+      {
+        key: 'itemByItem',
+        name: 'Whole pump, item by item',
+        reason: 'Everything is seen side by side before anything goes back.',
+      },
+      {
+        key: 'oneAtATime',
+        name: 'One head or cylinder at a time',
+        reason: 'Look-alike parts cannot change places; a stopped job leaves one cylinder open, not all.',
+      },
+    ],
+  },
+  {
+    key: 'headOff',
+    name: 'Taking the manifold off',
+    about: 'How the manifold is parted from the crankcase.',
+    choices: [
+      {
+        key: 'prised',
+        name: 'Turned off by the crank, prised evenly at two points',
+        reason: 'The shaft pushes it square; no hammer comes near ceramic.',
+      },
+      {
+        key: 'tapped',
+        name: 'Tapped off with a soft mallet while supported',
+        reason: 'Quicker where it sits lightly; it must be held, or it drops onto the plungers.',
+      },
+    ],
+  },
+  {
+    key: 'guidePins',
+    name: 'Guide pins',
+    about: 'Whether the manifold slides on pins while it comes off and goes on.',
+    choices: [
+      { key: 'used', name: 'Always with guide pins', reason: 'Carried square, it cannot lean on a plunger.' },
+      {
+        key: 'without',
+        name: 'Without',
+        reason: 'A light manifold can be held by hand; two people where it is not.',
+      },
+    ],
+  },
+  {
+    key: 'plungerFastener',
+    name: 'Plunger fastener',
+    about: 'What goes on the threads that hold a plunger.',
+    choices: [
+      { key: 'asManual', name: 'As the manual states', reason: 'Its torque was found with that treatment.' },
+      { key: 'locker', name: 'Threadlocker', reason: 'Holds against the blows of the stroke.' },
+      { key: 'sealant', name: 'Sealant', reason: 'Keeps water from creeping along the thread.' },
+    ],
+  },
+  {
+    key: 'headBoltThreads',
+    name: 'Manifold bolt threads',
+    about: 'What goes on the threads of manifold and head bolts. The torque belongs to the treatment.',
+    choices: [
+      { key: 'asManual', name: 'As the manual states', reason: 'Its torque was found with that treatment.' },
+      { key: 'threadLubricant', name: 'Thread lubricant', reason: 'Even pull, and they come out again.' },
+      { key: 'threadlocker', name: 'Medium threadlocker', reason: 'They stay where the pump shakes.' },
+      { key: 'dry', name: 'Dry', reason: 'Nothing to forget; the scatter is larger.' },
+    ],
+  },
+  {
+    key: 'tighteningOrder',
+    name: 'Tightening order',
+    about: 'The order of bolts where the manual gives none.',
+    choices: [
+      { key: 'crissCross', name: 'Criss-cross', reason: 'The load stays balanced after every pair.' },
+      {
+        key: 'centreOut',
+        name: 'From the centre outwards',
+        reason: 'A long plate lies down without bowing.',
+      },
+      { key: 'asNumbered', name: 'As numbered in the manual', reason: 'Its drawing knows the casting.' },
+    ],
+  },
+  {
+    key: 'retapFirst',
+    name: 'First bolt again',
+    about: 'Whether the first bolt of a round is tightened again at the end, where the manual is silent.',
+    choices: [
+      { key: 'no', name: 'Not again', reason: 'Stages in full passes have settled it.' },
+      { key: 'yes', name: 'Tightened once more', reason: 'The first one loosens as the plate comes down.' },
+    ],
+  },
+  {
+    key: 'crankToRefit',
+    name: 'Crank position to refit the manifold',
+    about: 'Where the plungers stand when the manifold goes on.',
+    choices: [
+      {
+        key: 'outerOut',
+        name: 'Outer plungers level and fully out',
+        reason: 'Two plungers guide it; it cannot turn.',
+      },
+      {
+        key: 'centreOut',
+        name: 'Centre plunger fully out, outer two level',
+        reason: 'One plunger finds its seal first; the other two follow.',
+      },
+    ],
+  },
+  {
+    key: 'sealFitting',
+    name: 'Fitting seals',
+    about: 'How a pressure seal goes into its seat.',
+    choices: [
+      { key: 'byHand', name: 'By hand at an angle', reason: 'Fingers feel a lip that folds.' },
+      { key: 'driven', name: 'Driven with a socket and soft mallet', reason: 'Square and home in one go.' },
+      { key: 'installer', name: 'With a clamp-in installer', reason: 'No force on one side of the lip.' },
+      {
+        key: 'hotWater',
+        name: 'Softened in hot water first',
+        reason: 'A stiff seal bends without a crease.',
+      },
+    ],
+  },
+  {
+    key: 'capOrings',
+    name: 'Cap O-rings',
+    about: 'Whether the O-rings under valve caps are always new.',
+    choices: [
+      { key: 'always', name: 'Always renewed', reason: 'They cost less than the drip.' },
+      { key: 'onCondition', name: 'Renewed on condition', reason: 'A sound ring may stay in its groove.' },
+    ],
+  },
+  {
+    key: 'goodValves',
+    name: 'Valves that look good',
+    about: 'Whether valves are renewed with their kit, or inspected and used again.',
+    choices: [
+      { key: 'renew', name: 'Renew with the kit', reason: 'All start their life together.' },
+      {
+        key: 'inspect',
+        name: 'Inspect and reuse, with findings',
+        reason: 'Parts are worn out before they are thrown out; its life goes on counting.',
+      },
+    ],
+  },
+  {
+    key: 'valveDressing',
+    name: 'Valve O-ring dressing',
+    about: 'What goes on the O-ring of a valve seat.',
+    choices: [
+      { key: 'lubricant', name: 'Assembly lubricant', reason: 'It slides home and comes out again.' },
+      { key: 'compound', name: 'Sealing compound', reason: 'Only where the manual says so.' },
+    ],
+  },
+  {
+    key: 'capThreads',
+    name: 'Cap threads',
+    about: 'What goes on the threads of caps and plugs, where the manual is silent.',
+    choices: [
+      { key: 'asManual', name: 'As the manual states', reason: 'Its torque was found with that treatment.' },
+      {
+        key: 'sealant',
+        name: 'Sealant, torqued before it sets',
+        reason: 'Tight against weeping; old residue is cleaned off first.',
+      },
+      {
+        key: 'threadlocker',
+        name: 'Threadlocker, torqued before it sets',
+        reason: 'Caps stay where pulsation loosens them; old residue is cleaned off first.',
+      },
+    ],
+  },
+  {
+    key: 'powerTools',
+    name: 'Power tools',
+    about: 'How far power tools may go.',
+    choices: [
+      { key: 'removalOnly', name: 'For removal only', reason: 'Nothing is ever run in too far.' },
+      { key: 'runDown', name: 'Run-down before hand torque', reason: 'Saves turns; the pull stays by hand.' },
+      { key: 'never', name: 'Never', reason: 'A hand feels a crossed thread.' },
+    ],
+  },
+  {
+    key: 'benchOrPlace',
+    name: 'Bench or in place',
+    about: 'Where a pump is serviced.',
+    choices: [
+      { key: 'inPlace', name: 'In place', reason: 'Drive and alignment stay as they are.' },
+      { key: 'onBench', name: 'Pump off the machine', reason: 'Light, a vice and a clean bench.' },
+    ],
+  },
+  {
+    key: 'howMuch',
+    name: 'How much to renew',
+    about: 'Whether one failed position takes the others of its kind with it.',
+    choices: [
+      { key: 'all', name: 'All positions of the item at once', reason: 'One age on one pump.' },
+      {
+        key: 'failedOnly',
+        name: 'Only what failed, with its own clock',
+        reason: 'Sound parts live out their life; the record knows which is which.',
+      },
+    ],
+  },
+  {
+    key: 'reusedValves',
+    name: 'Valves used again',
+    about: 'Where a valve that is used again goes.',
+    choices: [
+      { key: 'ownBore', name: 'Each back to its own bore', reason: 'It has worn to its own seat.' },
+      { key: 'anyBore', name: 'Any bore of its kind', reason: 'Only where seat and valve go together.' },
+    ],
+  },
+  {
+    key: 'turningOver',
+    name: 'Turning over by hand',
+    about: 'What is made safe before an engine is turned by hand.',
+    choices: [
+      {
+        key: 'petrol',
+        name: 'Key off, fuel off, spark lead removed and earthed',
+        reason: 'A warm petrol engine can fire when it is turned.',
+      },
+      {
+        key: 'byOwnRule',
+        name: 'Diesel or electric: by its own rule',
+        reason: 'Stop lever out, supply locked out, as its own manual says.',
+      },
+    ],
+  },
+] as const satisfies readonly Practice[]
+
+export type PracticeKey = (typeof practices)[number]['key']
+export const practiceKeys: readonly PracticeKey[] = practices.map(({ key }) => key)
+
+/** @throws when there is no practice of this name */
+export function practiceOf(key: string): Practice {
+  const found = practices.find((each) => each.key === key)
+  if (!found) throw new Error(`There is no practice “${key}”.`)
+  return found
+}
+
+export function choiceName(key: string, choice: string): string {
+  return practiceOf(key).choices.find((each) => each.key === choice)?.name ?? choice
+}

@@ -1,0 +1,17 @@
+export {
+  choiceName,
+  practiceKeys,
+  practiceOf,
+  practices,
+  type Practice,
+  type PracticeChoice,
+  type PracticeKey,
+} from './catalogue'
+export {
+  noPractices,
+  resolvePractice,
+  type Choice,
+  type CompanyPractices,
+  type ManualWord,
+  type ResolvedPractice,
+} from './resolve'

@@ -1,0 +1,64 @@
+import Link from 'next/link'
+import { showDay } from '@/core/calendar'
+import type { ModelChange } from '@/core/pump'
+
+type Version = { version: number; day: string; by: string; news: string; changes: ModelChange[] }
+type Props = { modelId: string; versions: Version[]; shown: number; today: string }
+
+/** Every version, newest first, with what changed since the one before. */
+export function ModelVersions({ modelId, versions, shown, today }: Props) {
+  return (
+    <ol className="plain-list">
+      {versions.map(({ version, day, by, news, changes }) => (
+        <li key={version} className="version-line">
+          <p>
+            {version === shown ? (
+              <span className="strong">Version {version}</span>
+            ) : (
+              <Link href={`/models/${modelId}?version=${version}`}>Version {version}</Link>
+            )}{' '}
+            <span className="second">
+              {showDay(day, today)}, {by}
+            </span>{' '}
+            {news}
+          </p>
+          {changes.length > 0 && (
+            <details open={changes.length <= 6}>
+              <summary>
+                {changes.length === 1 ? 'One change' : `${changes.length} changes`} since version{' '}
+                {version - 1}
+              </summary>
+              <ChangeTable changes={changes} />
+            </details>
+          )}
+        </li>
+      ))}
+    </ol>
+  )
+}
+
+/** Where, what it said, what it says. */
+export function ChangeTable({ changes }: { changes: ModelChange[] }) {
+  return (
+    <table className="table plain">
+      <thead>
+        <tr>
+          <th scope="col">Where</th>
+          <th scope="col">Before</th>
+          <th scope="col">Now</th>
+        </tr>
+      </thead>
+      <tbody>
+        {changes.map(({ path, before, after }) => (
+          <tr key={path}>
+            <td>
+              <code>{path}</code>
+            </td>
+            <td className="second">{before}</td>
+            <td>{after}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}

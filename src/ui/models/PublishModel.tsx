@@ -1,0 +1,244 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import { useRouter } from 'next/navigation'
+import { useRef, useState } from 'react'
+import type { PublishInput } from '@/core/fleet'
+import type { ModelChange, ModelCheck } from '@/core/pump'
+import type { Outcome } from '@/core/problem/outcome'
+import { Note } from '../feedback/States'
+import { useToast } from '../feedback/Toasts'
+import { FieldFrame, TextInput } from '../forms/FieldFrame'
+import { ChangeTable } from './ModelVersions'
+
+type Preview = {
+  faults: { path: string; words: string }[]
+  models: { title: string; newest: number; pumps: number; openVisits: number; changes: ModelChange[] }[]
+  checks: ModelCheck[]
+}
+type Published = { published: { id: string; title: string; version: number }[] }
+type Props = {
+  label: string
+  look?: 'contained' | 'outlined'
+  preview: (text: string) => Promise<Outcome<Preview>>
+  publish: (input: PublishInput) => Promise<Outcome<Published>>
+}
+
+/**
+ * Takes in a model's data from a file or as text: first it is read and told what is wrong with it or what
+ * it would change, then it is published. What was pasted stays until the dialog is closed.
+ */
+export function PublishModel({ label, look = 'outlined', preview, publish }: Props) {
+  const [open, setOpen] = useState(false)
+  return (
+    <>
+      <Button variant={look} onClick={() => setOpen(true)}>
+        {label}
+      </Button>
+      <Dialog open={open} onClose={() => setOpen(false)} maxWidth="md" fullWidth aria-label={label}>
+        <DialogTitle>{label}</DialogTitle>
+        {open && <PublishSteps preview={preview} publish={publish} close={() => setOpen(false)} />}
+      </Dialog>
+    </>
+  )
+}
+
+function PublishSteps({
+  preview,
+  publish,
+  close,
+}: Pick<Props, 'preview' | 'publish'> & { close: () => void }) {
+  const [text, setText] = useState('')
+  const [news, setNews] = useState('')
+  const [read, setRead] = useState<Preview | null>(null)
+  const [problem, setProblem] = useState('')
+  const [busy, setBusy] = useState(false)
+  const file = useRef<HTMLInputElement>(null)
+  const toast = useToast()
+  const router = useRouter()
+
+  const change = (value: string) => {
+    setText(value)
+    setRead(null)
+    setProblem('')
+  }
+  const look = async (value = text) => {
+    if (value.trim() === '') {
+      setProblem('Choose a file, or paste the model’s JSON data.')
+      return
+    }
+    setBusy(true)
+    const outcome = await preview(value)
+    setBusy(false)
+    if (outcome.ok) setRead(outcome.data)
+    else setProblem(outcome.problem.message)
+  }
+  const go = async () => {
+    setBusy(true)
+    const seen = Object.fromEntries(read!.models.map(({ title, newest }) => [title, newest]))
+    const outcome = await publish({ text, seen, news })
+    setBusy(false)
+    if (!outcome.ok) {
+      setProblem(outcome.problem.message)
+      return
+    }
+    const [first] = outcome.data.published
+    toast(
+      outcome.data.published
+        .map(({ title, version }) => `${title}: version ${version} is published.`)
+        .join(' '),
+    )
+    close()
+    router.push(`/models/${first!.id}`)
+    router.refresh()
+  }
+  const ready = read !== null && read.faults.length === 0
+  return (
+    <>
+      <DialogContent>
+        <div className="stack-tight">
+          <p>
+            Figures must come from the maker’s manual. A published version is never changed: a correction is
+            the next one. The pumps of the model go over to it at once; visits and sheets keep the version
+            they were made with.
+          </p>
+          <div className="actions">
+            <Button variant="outlined" onClick={() => file.current?.click()} disabled={busy}>
+              Choose a file
+            </Button>
+            <input
+              ref={file}
+              type="file"
+              accept=".json,application/json"
+              hidden
+              aria-label="Model file"
+              onChange={async (event) => {
+                const chosen = event.target.files?.[0]
+                if (!chosen) return
+                const value = await chosen.text()
+                change(value)
+                await look(value)
+              }}
+            />
+          </div>
+          <FieldFrame id="model-text" label="Model data, as JSON" error={problem}>
+            <div className="code-input">
+              <TextInput
+                id="model-text"
+                value={text}
+                onChange={(event) => change(event.target.value)}
+                error={problem !== ''}
+                multiline
+                minRows={6}
+                maxRows={12}
+              />
+            </div>
+          </FieldFrame>
+          {read && read.faults.length > 0 && <Faults faults={read.faults} />}
+          {ready && <WhatItDoes read={read} />}
+          {ready && (
+            <FieldFrame id="model-news" label="What is new" optional>
+              <TextInput id="model-news" value={news} onChange={(event) => setNews(event.target.value)} />
+            </FieldFrame>
+          )}
+        </div>
+      </DialogContent>
+      <DialogActions>
+        <Button variant="outlined" onClick={close} disabled={busy}>
+          Cancel
+        </Button>
+        {ready ? (
+          <Button variant="contained" onClick={go} disabled={busy}>
+            {busy ? 'Publishing …' : 'Publish'}
+          </Button>
+        ) : (
+          <Button variant="contained" onClick={() => look()} disabled={busy}>
+            {busy ? 'Reading …' : 'Read it'}
+          </Button>
+        )}
+      </DialogActions>
+    </>
+  )
+}
+
+function Faults({ faults }: { faults: Preview['faults'] }) {
+  return (
+    <div role="alert">
+      <Note
+        tone="oxide"
+        title={faults.length === 1 ? 'One thing is wrong.' : `${faults.length} things are wrong.`}
+      >
+        Nothing is published; mend them here or in the file, and read it again.
+      </Note>
+      <table className="table plain">
+        <caption className="visually-hidden">What is wrong, by path</caption>
+        <thead>
+          <tr>
+            <th scope="col">Where</th>
+            <th scope="col">What</th>
+          </tr>
+        </thead>
+        <tbody>
+          {faults.slice(0, 40).map(({ path, words }) => (
+            <tr key={path}>
+              <td>
+                <code>{path || 'the whole'}</code>
+              </td>
+              <td>{words}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {faults.length > 40 && <p className="second">and {faults.length - 40} more</p>}
+    </div>
+  )
+}
+
+function WhatItDoes({ read }: { read: Preview }) {
+  return (
+    <>
+      {read.models.map(({ title, newest, pumps, openVisits, changes }) => (
+        <div key={title}>
+          <p>
+            <span className="strong">
+              {title}, version {newest + 1}
+            </span>
+            {newest === 0
+              ? ': new in the library.'
+              : `: ${pumps === 1 ? 'one pump goes' : `${pumps} pumps go`} over to it${
+                  openVisits > 0
+                    ? `; ${openVisits === 1 ? 'one visit to come keeps' : `${openVisits} visits to come keep`} the version booked with`
+                    : ''
+                }.`}
+            {newest > 0 && changes.length === 0 && ' Nothing differs from the newest version.'}
+          </p>
+          {changes.length > 0 && (
+            <details open={changes.length <= 8}>
+              <summary>{changes.length === 1 ? 'One change' : `${changes.length} changes`}</summary>
+              <ChangeTable changes={changes} />
+            </details>
+          )}
+        </div>
+      ))}
+      {read.checks.length > 0 && (
+        <details>
+          <summary>
+            {read.checks.length === 1 ? 'One thing' : `${read.checks.length} things`} to look at
+          </summary>
+          <ul className="line-list">
+            {read.checks.map(({ path, words }) => (
+              <li key={`${path} ${words}`}>
+                <span className="grow">{words}</span>
+                <code className="second">{path}</code>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </>
+  )
+}
