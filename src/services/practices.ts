@@ -1,13 +1,7 @@
 import 'server-only'
 import { v7 as uuid } from 'uuid'
-import {
-  choiceName,
-  practiceOf,
-  practices,
-  type CompanyPractices,
-  type Practice,
-  type PracticeKey,
-} from '@/core/practices'
+import { choiceName, practiceOf, practices, type CompanyPractices } from '@/core/practices'
+import type { ChosenView, PracticesPage } from '@/core/practices/views'
 import { practiceSchema, type PracticeInput } from '@/core/practices/schema'
 import { conflict, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
@@ -37,20 +31,6 @@ export function companyPractices(): Promise<CompanyPractices> {
   })
 }
 
-type Chosen = { choice: string; reason: string; by: string; day: string; version: number }
-
-export type PracticeView = Omit<Practice, 'choices'> & {
-  key: PracticeKey
-  choices: { key: string; name: string; reason: string }[]
-  /** Null while nobody chose: the default then holds. */
-  chosen: Chosen | null
-  overrides: (Chosen & { modelId: string; model: string })[]
-  /** Models whose manual says what is done: the company's choice does not reach them. */
-  manuals: { model: string; choice: string; source: string }[]
-}
-
-export type PracticesPage = { practices: PracticeView[]; models: { value: string; label: string }[] }
-
 /** Every practice with what the company chose, where it chose otherwise, and where a manual says so. */
 export async function getPractices(_actor: Actor): Promise<PracticesPage> {
   const [rows, models, versions, names, company] = await Promise.all([
@@ -64,7 +44,7 @@ export async function getPractices(_actor: Actor): Promise<PracticesPage> {
     ourCompany(),
   ])
   const newest = new Map(versions.map((version) => [version.modelId, version.data]))
-  const asChosen = (row: PracticeChoiceRow): Chosen => ({
+  const asChosen = (row: PracticeChoiceRow): ChosenView => ({
     choice: row.choice,
     reason: row.reason,
     by: names.find((person) => person.id === row.decidedById)?.name ?? '',

@@ -37,19 +37,23 @@ export async function getTools(_actor: Actor): Promise<ToolPage> {
   ])
   const { today } = present(company)
   const inUse = rows.filter((row) => !row.retiredOn)
+  // Wrenches first, what is out of use last.
+  const order = (row: ToolRow) => (row.retiredOn ? 2 : row.kind === 'torqueWrench' ? 0 : 1)
   const known = new Set(inUse.flatMap((row) => [row.name, ...row.serves]))
   return {
-    tools: rows.map((row): ToolView => {
-      const { createdAt: _createdAt, ...tool } = row
-      return {
-        ...tool,
-        yard: yardRows.find((yard) => yard.id === row.yardId)?.name ?? '',
-        outOfCalibration: row.calibrationDue !== null && row.calibrationDue < today,
-        visits: bookings
-          .filter((booking) => booking.tools.some((name) => name === row.name || row.serves.includes(name)))
-          .map(({ visitId, number, day, yard }) => ({ visitId, number, day, yard })),
-      }
-    }),
+    tools: [...rows]
+      .sort((a, b) => order(a) - order(b))
+      .map((row): ToolView => {
+        const { createdAt: _createdAt, ...tool } = row
+        return {
+          ...tool,
+          yard: yardRows.find((yard) => yard.id === row.yardId)?.name ?? '',
+          outOfCalibration: row.calibrationDue !== null && row.calibrationDue < today,
+          visits: bookings
+            .filter((booking) => booking.tools.some((name) => name === row.name || row.serves.includes(name)))
+            .map(({ visitId, number, day, yard }) => ({ visitId, number, day, yard })),
+        }
+      }),
     clashes: toolClashes(bookings, inUse),
     missing: asked.filter(({ name }) => !known.has(name)),
     yards: yardRows.map((yard) => ({ value: yard.id, label: yard.name })),

@@ -15,7 +15,7 @@ import {
 import type { PreparedStep, VisitLine, VisitPage } from '@/core/planning/views'
 import { showDay } from '@/core/calendar'
 import type { ComposedSheet, SheetStep } from '@/core/procedure'
-import type { PumpModel } from '@/core/pump'
+import { inSentence, type PumpModel } from '@/core/pump'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import { showTorque } from '@/core/torque'
@@ -74,6 +74,15 @@ export async function getVisit(actor: Actor, id: string): Promise<VisitPage> {
     notice: [...new Set([...models.values()].map((model) => model.notice))].filter(Boolean).join(' '),
     parts: await stockFor(actor, row, sheet.parts),
     tools: sheet.tools,
+    spares: sheet.spares,
+    implied: sheet.implied.map(({ assemblyId, task, positions, why }) => {
+      const model = sheetModels.get(assemblyId)
+      return {
+        name: model?.tasks.find((each) => each.key === task)?.name ?? task,
+        where: model ? whereWords(model, positions) : '',
+        why,
+      }
+    }),
     minutesOneByOne: sheet.minutesOneByOne,
     steps: sheet.steps.map((step) => asPrepared(step, sheetModels.get(step.assemblyId))),
   }
@@ -324,7 +333,7 @@ async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
           assemblyId: item.assemblyId,
           pump: pumps.find((pump) => pump.id === item.assemblyId)?.number ?? '',
           task: item.task,
-          name: model?.tasks.find((task) => task.key === item.task)?.name ?? item.task,
+          name: model ? serviceName(model, item) : item.task,
           where: model ? whereWords(model, item.positions) : '',
           positions: item.positions,
         }
@@ -334,6 +343,13 @@ async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
       version: row.version,
     }
   })
+}
+
+/** The task by its name, with the way of doing it where one was chosen. */
+function serviceName(model: PumpModel, { task: key, path: pathKey }: VisitItem): string {
+  const task = model.tasks.find((each) => each.key === key)
+  const path = task?.paths.find((each) => each.key === pathKey)
+  return [task?.name ?? key, path && inSentence(path.name)].filter(Boolean).join(': ')
 }
 
 function sheetOf(row: SheetRow | undefined): VisitLine['sheet'] {

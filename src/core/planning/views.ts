@@ -64,6 +64,10 @@ export type VisitPage = VisitLine & {
   notice: string
   parts: (ComposedSheet['parts'][number] & { stock: VisitStock | null })[]
   tools: ComposedSheet['tools']
+  /** What only a finding will ask for. */
+  spares: ComposedSheet['spares']
+  /** What comes with it, because opening the pump destroys or unseats it. */
+  implied: { name: string; where: string; why: string }[]
   minutesOneByOne: number
   steps: PreparedStep[]
 }

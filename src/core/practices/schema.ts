@@ -17,8 +17,15 @@ export const practiceSchema = Joi.object<PracticeInput>({
   practice: Joi.string()
     .valid(...practiceKeys)
     .required(),
-  modelId: id().allow(null).default(null),
-  choice: Joi.string().max(40).allow(null).required().messages({ 'any.required': 'Choose one.' }),
+  modelId: id()
+    .allow(null)
+    .default(null)
+    .messages({ 'string.empty': 'Choose a model.', 'string.guid': 'Choose a model.' }),
+  choice: Joi.string()
+    .max(40)
+    .allow(null)
+    .required()
+    .messages({ 'any.required': 'Choose one.', 'string.empty': 'Choose one.' }),
   reason: optionalLine(300),
   version: version().min(0).default(0),
 }).custom((value: PracticeInput, helpers) => {

@@ -1,4 +1,4 @@
-import { instanceKey, splitInstance, treatmentNames, type Use } from '../pump'
+import { inSentence, instanceKey, splitInstance, treatmentNames, type Use } from '../pump'
 import { tighteningOrder } from '../torque/order'
 import { renewsForCertain } from './chosen'
 import { locked, type Part } from './steps'
@@ -97,7 +97,9 @@ export function fastenersOf(parts: Part[], steps: SheetStep[]): FastenerNeed[] {
           assemblyId: id,
           fastener,
           order,
-          where: [...new Set(own.map(({ where }) => where).filter(Boolean))],
+          where: [...new Set(own.map(({ where }) => where).filter(Boolean))].sort((a, b) =>
+            a.localeCompare(b, 'en', { numeric: true }),
+          ),
           notes: fastenerNotes.get(fastener.key) ?? [],
         },
       ]
@@ -115,7 +117,7 @@ export function cautionsOf(parts: Part[], steps: SheetStep[]): ComposedSheet['ca
     ({ fastener }) => fastener.treatment.kind === 'threadLubricant',
   )
   if (lockers.length > 0 && lubricated.length > 0) {
-    const names = (list: { name: string }[]) => list.map(({ name }) => name.toLowerCase()).join(', ')
+    const names = (list: { name: string }[]) => list.map(({ name }) => inSentence(name)).join(', ')
     cautions.set(
       `Two opposite treatments in one job: ${treatmentNames.threadlocker} on the ${names(lockers)}, ${treatmentNames.threadLubricant} on the ${names(lubricated.map(({ fastener }) => fastener))}. Keep the bottles apart; one on the other’s thread undoes both.`,
       'Torque',
@@ -128,19 +130,19 @@ export function cautionsOf(parts: Part[], steps: SheetStep[]): ComposedSheet['ca
 export function practicesOf({ id, practised, walk }: Part, steps: SheetStep[]): UsedPractice[] {
   const { model, practice, fastenerPractices } = practised
   const used = new Map<string, UsedPractice>()
-  const use = (resolved: Omit<UsedPractice, 'assemblyId'>) =>
+  const note = (resolved: Omit<UsedPractice, 'assemblyId'>) =>
     used.set(resolved.key, { ...resolved, assemblyId: id })
   if (model.repeats.some((repeat) => walk.opened.some(({ node }) => node.repeat === repeat.key)))
-    use(practice('stripOrder'))
+    note(practice('stripOrder'))
   const own = steps.filter(({ assemblyId }) => assemblyId === id)
-  for (const { step } of own) if (step.practice) use(practice(step.practice.key))
+  for (const { step } of own) if (step.practice) note(practice(step.practice.key))
   for (const { node } of walk.opened) {
-    if (node.practice) use(practice(node.practice.key))
-    for (const each of node.consumes) if (each.practice) use(practice(each.practice))
+    if (node.practice) note(practice(node.practice.key))
+    for (const each of node.consumes) if (each.practice) note(practice(each.practice))
   }
   for (const { task, path } of walk.tasks)
-    for (const { practice: by } of path ? task.paths : []) if (by) use(practice(by.key))
+    for (const { practice: by } of path ? task.paths : []) if (by) note(practice(by.key))
   for (const { step } of own)
-    if (step.fastener) for (const resolved of fastenerPractices.get(step.fastener) ?? []) use(resolved)
+    if (step.fastener) for (const resolved of fastenerPractices.get(step.fastener) ?? []) note(resolved)
   return [...used.values()]
 }

@@ -1,4 +1,5 @@
 import {
+  inSentence,
   indicesOf,
   positionName,
   repeatName,
@@ -90,7 +91,7 @@ function taskSteps(part: Part, { task, path }: Chosen, position: PositionKey): S
         .join('/'),
       assemblyId: part.id,
       phase: step.phase,
-      heading: path ? `${task.name}: ${path.name.toLowerCase()}` : task.name,
+      heading: path ? `${task.name}: ${inSentence(path.name)}` : task.name,
       where: [name, label].filter(Boolean).join(', '),
       task: task.key,
       position,

@@ -7,6 +7,7 @@ export { eachStep, stepLists } from './steps'
 export { accessPath, indicesFor, outerOf, type NodeInstance } from './path'
 export { titleOf } from './title'
 export {
+  inSentence,
   orientationWords,
   patternWords,
   phaseNames,

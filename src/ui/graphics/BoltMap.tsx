@@ -44,18 +44,16 @@ export function BoltMap({ layout, order, stages, name }: Props) {
         const { x, y } = at(bolt)
         return (
           <g key={`${bolt.x} ${bolt.y}`}>
-            {Array.from({ length: Math.max(stages, 1) }, (_, stage) => (
-              <path key={stage} d={arc(x, y, radius + 8, stage, Math.max(stages, 1))} className="bolt-ring" />
-            ))}
+            {stages <= 1 && <circle cx={x} cy={y} r={radius + 8} className="bolt-ring" />}
+            {stages > 1 &&
+              Array.from({ length: stages }, (_, stage) => (
+                <path key={stage} d={arc(x, y, radius + 8, stage, stages)} className="bolt-ring" />
+              ))}
             <polygon points={hexagon(x, y)} className="bolt" />
             <text x={x} y={y + 7} className="bolt-number">
               {place(index) || ''}
+              {again === String(index + 1) && `, ${order.length}`}
             </text>
-            {again === String(index + 1) && (
-              <text x={x} y={y + radius + 22} className="bolt-again">
-                and again
-              </text>
-            )}
           </g>
         )
       })}
@@ -80,7 +78,7 @@ function hexagon(x: number, y: number): string {
 
 /** One of n arcs round a bolt; stage 1 is on the left. */
 function arc(x: number, y: number, r: number, stage: number, of: number): string {
-  const gap = of === 1 ? 0.001 : 0.16
+  const gap = 0.16
   const span = (2 * Math.PI) / of
   const from = Math.PI / 2 + stage * span + gap / 2
   const to = from + span - gap

@@ -1,4 +1,4 @@
-import type { PumpModel, Task } from '@/core/pump'
+import { inSentence, type PumpModel, type Task } from '@/core/pump'
 import { showNumber } from '@/core/units'
 import { choiceName, practiceOf } from '@/core/practices'
 import { Part } from '../frame/Page'
@@ -67,7 +67,7 @@ export function ModelData({ model }: { model: PumpModel }) {
                       {kit.holds
                         .map(
                           ({ part, quantity }) =>
-                            `${showNumber(quantity)} ${nameIn(model.parts, part).toLowerCase()}`,
+                            `${showNumber(quantity)} ${inSentence(nameIn(model.parts, part))}`,
                         )
                         .join(', ')}
                     </div>

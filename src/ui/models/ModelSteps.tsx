@@ -2,7 +2,16 @@ import { choiceName, practiceOf } from '@/core/practices'
 import { phaseNames, stepFacts, type PumpModel, type Step } from '@/core/pump'
 
 /** A list of steps as the model says them, with everything each asks. */
-export function ModelSteps({ steps, model }: { steps: Step[]; model: PumpModel }) {
+export function ModelSteps({
+  steps,
+  model,
+  phase,
+}: {
+  steps: Step[]
+  model: PumpModel
+  /** The phase all of them are expected to be in: only another one is told. */
+  phase?: Step['phase']
+}) {
   const toolName = (key: string) => model.tools.find((tool) => tool.key === key)?.name ?? key
   const repeatOf = (key: string | null) => model.repeats.find((repeat) => repeat.key === key)?.name
   return (
@@ -19,7 +28,8 @@ export function ModelSteps({ steps, model }: { steps: Step[]; model: PumpModel }
             </span>
           )}
           {step.when && <span className="second">Only if {[step.when.is].flat().join(', or ')}: </span>}
-          {step.text} <span className="second">{phaseNames[step.phase].toLowerCase()}</span>
+          {step.text}{' '}
+          {step.phase !== phase && <span className="second">{phaseNames[step.phase].toLowerCase()}</span>}
           {step.repeat && <span className="second"> · a tick for each {repeatOf(step.repeat)}</span>}
           {step.fastener && (
             <span className="strong">

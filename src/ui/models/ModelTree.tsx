@@ -1,4 +1,4 @@
-import { positionName, type AccessNode, type PumpModel } from '@/core/pump'
+import { inSentence, positionName, type AccessNode, type PumpModel } from '@/core/pump'
 import { choiceName, practiceOf } from '@/core/practices'
 import { StackDrawing } from '../graphics/StackDrawing'
 import { ModelSteps } from './ModelSteps'
@@ -18,7 +18,7 @@ export function ModelTree({ model, parent = null }: { model: PumpModel; parent?:
                 {node.openMinutes} + {node.closeMinutes} min
                 {node.repeat ? `, each ${nameIn(model.repeats, node.repeat)}` : ''}
                 {node.needs.length > 0 &&
-                  `, after ${node.needs.map((key) => nameIn(model.access, key).toLowerCase()).join(' and ')} too`}
+                  `, after ${node.needs.map((key) => inSentence(nameIn(model.access, key))).join(' and ')} too`}
               </span>
             </summary>
             <NodeDetails node={node} model={model} />
@@ -34,7 +34,7 @@ function NodeDetails({ node, model }: { node: AccessNode; model: PumpModel }) {
   const partName = (key: string) => nameIn(model.parts, key)
   const consumes = node.consumes.map(
     ({ part, quantity, rule, practice }) =>
-      `${quantity} ${partName(part).toLowerCase()}${rule === 'onCondition' ? ' (on condition)' : ''}${practice ? ` (${practiceOf(practice).name.toLowerCase()}: by practice)` : ''}`,
+      `${quantity} ${inSentence(partName(part))}${rule === 'onCondition' ? ' (on condition)' : ''}${practice ? ` (${practiceOf(practice).name.toLowerCase()}: by practice)` : ''}`,
   )
   return (
     <div className="node-details">
@@ -49,7 +49,7 @@ function NodeDetails({ node, model }: { node: AccessNode; model: PumpModel }) {
       {node.open.length > 0 && (
         <>
           <h3>Opening</h3>
-          <ModelSteps steps={node.open} model={model} />
+          <ModelSteps steps={node.open} model={model} phase="stripDown" />
         </>
       )}
       {node.stack.length > 0 && (
@@ -67,7 +67,7 @@ function NodeDetails({ node, model }: { node: AccessNode; model: PumpModel }) {
       {node.close.length > 0 && (
         <>
           <h3>Closing</h3>
-          <ModelSteps steps={node.close} model={model} />
+          <ModelSteps steps={node.close} model={model} phase="rebuild" />
         </>
       )}
       {consumes.length > 0 && <p>Always renewed: {consumes.join(', ')}.</p>}

@@ -13,7 +13,7 @@ export function PumpModelDialog({ model, save }: Props) {
   return (
     <DialogForm
       label={model ? 'Edit' : 'Add pump model'}
-      look={model ? 'outlined' : 'contained'}
+      look="outlined"
       title={model ? `Edit ${model.maker} ${model.name}` : 'Add a pump model'}
       schema={pumpModelSchema}
       start={() => model ?? { id: uuid(), maker: '', name: '', design: '', note: '' }}

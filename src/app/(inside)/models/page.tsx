@@ -4,9 +4,11 @@ import { listPumpModels } from '@/services/pumpModels'
 import { EmptyState } from '@/ui/feedback/States'
 import { Page } from '@/ui/frame/Page'
 import { ModelsTable } from '@/ui/models/ModelsTable'
+import { ModelsTabs } from '@/ui/models/ModelsTabs'
+import { PublishModel } from '@/ui/models/PublishModel'
 import { PumpModelDialog } from '@/ui/models/PumpModelDialog'
 import { requireActor } from '../../access/session'
-import { savePumpModel } from './actions'
+import { previewPumpModel, publishPumpModel, savePumpModel } from './actions'
 
 export const metadata: Metadata = { title: 'Models' }
 
@@ -17,12 +19,26 @@ export default async function ModelsPage() {
   return (
     <Page
       title="Pump models"
-      summary="The makers’ models in the fleet. Each pump is one of them."
-      actions={mayEdit && <PumpModelDialog save={savePumpModel} />}
+      summary="The makers’ models in the fleet. Each pump is one of them, and every sheet is composed from it."
+      actions={
+        mayEdit && (
+          <>
+            <PumpModelDialog save={savePumpModel} />
+            <PublishModel
+              label="Import a model"
+              look="contained"
+              preview={previewPumpModel}
+              publish={publishPumpModel}
+            />
+          </>
+        )
+      }
     >
+      <ModelsTabs active="models" />
       {models.length === 0 ? (
         <EmptyState title="No models yet">
-          Add the models of the pumps you own: maker, name and what kind of pump it is.
+          Import a model’s data, or add the models of the pumps you own first: maker, name and what kind of
+          pump it is.
         </EmptyState>
       ) : (
         <ModelsTable models={models} mayEdit={mayEdit} save={savePumpModel} />

@@ -98,6 +98,16 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
                     <Link href={`/fleet/pumps/${encodeURIComponent(service.pump)}`}>{service.pump}</Link>
                   </li>
                 ))}
+                {visit.implied.map(({ name, where, why }) => (
+                  <li key={`${name} ${where}`}>
+                    <span className="grow">
+                      {name}{' '}
+                      <span className="second">
+                        {[where, 'comes with it', why].filter(Boolean).join(', ')}
+                      </span>
+                    </span>
+                  </li>
+                ))}
               </ul>
             </Part>
             <Part title="Time" aside="the shared way in counted once">
@@ -129,13 +139,30 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
                 ))}
               </ul>
             </Part>
+            {visit.spares.length > 0 && (
+              <Part title="To take along" aside="used only where a finding asks for it">
+                <ul className="line-list">
+                  {visit.spares.map((part) => (
+                    <li key={`${part.assemblyId} ${part.part}`}>
+                      <span className="grow">{part.name}</span>
+                      <span className="nowrap">up to {showAmount(part.quantity, part.unit)}</span>
+                    </li>
+                  ))}
+                </ul>
+              </Part>
+            )}
             <Part title="Tools">
               <ul className="line-list">
                 {visit.tools.map((tool) => (
                   <li key={tool.key}>
                     <span className="grow">{tool.name}</span>
                     <span className="second">
-                      {[tool.special && 'special', tool.temporary && 'counted back']
+                      {[
+                        tool.special && 'special',
+                        tool.temporary && 'counted back',
+                        tool.removalOnly && 'removal only',
+                        tool.contingency && 'in case',
+                      ]
                         .filter(Boolean)
                         .join(', ')}
                     </span>

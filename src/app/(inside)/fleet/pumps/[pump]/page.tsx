@@ -27,6 +27,7 @@ import { NextVisit } from '@/ui/plan/NextVisit'
 import { SignsPart } from '@/ui/inspection/SignsPart'
 import { bookable } from '@/ui/plan/bookable'
 import { BookVisit } from '@/ui/plan/BookVisit'
+import { leastBusy } from '@/ui/plan/leastBusy'
 import { VisitList } from '@/ui/plan/VisitList'
 import { Note } from '@/ui/feedback/States'
 import { ChangesList } from '@/ui/fleet/ChangesList'
@@ -128,6 +129,7 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
               undo={actions.undoMove}
             />
           )}
+          {wear && !retiredOn && <ButtonLink href={`${path}/compose`}>Compose work</ButtonLink>}
           {wear?.started && !retiredOn && mayDo(actor.role, 'sheets.work') && (
             <UnplannedSheet clocks={bookable(wear, own)} today={today} start={startUnplannedSheet} />
           )}
@@ -340,19 +342,6 @@ function lotsFor(parts: BenchPart[], modelId: string | null) {
 }
 
 const unitOf = (assembly: AssemblyPage) => (assembly.usageScale === 'h' ? 'h' : 'strokes')
-
-/** The technician with the fewest visits on a day, by name where they are alike. */
-function leastBusy(
-  people: { id: string; name: string; role: string; retiredOn: string | null }[],
-  open: { leadId: string; day: string }[],
-  day: string,
-): string {
-  const visits = (id: string) => open.filter((visit) => visit.leadId === id && visit.day === day).length
-  const [first] = people
-    .filter((person) => person.role === 'technician' && !person.retiredOn)
-    .sort((a, b) => visits(a.id) - visits(b.id) || a.name.localeCompare(b.name))
-  return first?.id ?? ''
-}
 
 function openingWords(assembly: AssemblyPage): string {
   const unit = unitOf(assembly)

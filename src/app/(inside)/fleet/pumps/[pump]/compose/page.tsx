@@ -1,0 +1,73 @@
+import type { Metadata } from 'next'
+import { mayDo } from '@/core/people'
+import { getAssembly } from '@/services/assemblies'
+import { getCompany, present } from '@/services/company'
+import { getComposePage } from '@/services/composePage'
+import { listPeople } from '@/services/people'
+import { listOpenVisits } from '@/services/visits'
+import { getWear } from '@/services/wear'
+import { ComposeBench } from '@/ui/compose/ComposeBench'
+import { EmptyState } from '@/ui/feedback/States'
+import { ButtonLink } from '@/ui/frame/ButtonLink'
+import { Page } from '@/ui/frame/Page'
+import { leastBusy } from '@/ui/plan/leastBusy'
+import { load } from '../../../../../access/act'
+import { requireActor } from '../../../../../access/session'
+import { bookVisit } from '../../../../plan/actions'
+
+type Params = { params: Promise<{ pump: string }> }
+
+export async function generateMetadata({ params }: Params): Promise<Metadata> {
+  return { title: `Compose work on ${decodeURIComponent((await params).pump)}` }
+}
+
+export default async function ComposeWork({ params }: Params) {
+  const reference = decodeURIComponent((await params).pump)
+  const path = `/fleet/pumps/${encodeURIComponent(reference)}`
+  const actor = await requireActor(`${path}/compose`)
+  const [assembly, company] = await Promise.all([load(getAssembly(actor, reference)), getCompany(actor)])
+  const { today } = present(company)
+  const wear = await getWear(actor, assembly.id)
+  const [page, people, open] = await Promise.all([
+    wear && getComposePage(actor, wear),
+    listPeople(actor),
+    listOpenVisits(actor),
+  ])
+  const technicians = people
+    .filter((person) => person.role !== 'viewer' && !person.retiredOn)
+    .map((person) => ({ value: person.id, label: person.name }))
+  return (
+    <Page
+      title={`Compose work on ${assembly.number}`}
+      summary={[
+        assembly.title,
+        assembly.place.machineNumber
+          ? `on ${assembly.place.machineNumber} ${assembly.place.machineName}`
+          : 'on the shelf',
+      ].join(' · ')}
+      back={{ href: path, label: assembly.number }}
+    >
+      {wear && page ? (
+        <ComposeBench
+          pump={{ id: assembly.id, number: assembly.number }}
+          page={page}
+          wear={wear}
+          today={today}
+          booking={
+            mayDo(actor.role, 'visits.plan') && !assembly.retiredOn
+              ? { technicians, suggestedLead: leastBusy(people, open, today), book: bookVisit }
+              : null
+          }
+        />
+      ) : (
+        <EmptyState
+          title="Its model has no data yet"
+          action={<ButtonLink href="/models">To the models</ButtonLink>}
+        >
+          Work is composed from the model’s data: how the pump comes apart, what each service takes. Publish
+          it under Models first.
+        </EmptyState>
+      )}
+    </Page>
+  )
+}

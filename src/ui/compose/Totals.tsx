@@ -1,0 +1,44 @@
+import type { ReactNode } from 'react'
+import { showMinutes } from '@/core/planning'
+import type { ComposedSheet, Saving } from '@/core/procedure'
+import { inSentence, positionName, type PumpModel } from '@/core/pump'
+import { StripComb } from './StripComb'
+
+type Props = { sheet: ComposedSheet; saving: Saving; model: PumpModel; children: ReactNode }
+
+/** How long it takes together, what that saves, what comes with it whether chosen or not, and the act. */
+export function Totals({ sheet, saving, model, children }: Props) {
+  const taskName = (key: string) => model.tasks.find((task) => task.key === key)?.name ?? key
+  return (
+    <section className="panel panel-pad stack-tight" aria-label="In all">
+      <div className="compose-totals">
+        <span>
+          <span className="figure">{showMinutes(sheet.minutes)}</span> <span className="second">in all</span>
+        </span>
+        {saving.saved > 0 && (
+          <span>
+            <span className="moss strong">{showMinutes(saving.saved)} saved</span>{' '}
+            <span className="second">against {showMinutes(saving.oneByOne)} one by one</span>
+          </span>
+        )}
+        <span className="grow" />
+        {children}
+      </div>
+      <StripComb saving={saving} sheet={sheet} model={model} />
+      {sheet.implied.map(({ task, positions, why }) => (
+        <p key={task}>
+          <span className="strong">Comes with it: {inSentence(taskName(task))}</span>,{' '}
+          {positions.map((each) => inSentence(positionName(model, each))).join('; ')}{' '}
+          <span className="second">{why}</span>
+        </p>
+      ))}
+      {sheet.cautions
+        .filter(({ where }) => where === 'Torque')
+        .map(({ words }) => (
+          <p key={words} className="caution">
+            {words}
+          </p>
+        ))}
+    </section>
+  )
+}
