@@ -75,6 +75,7 @@ test('on an opposed-head pump: one head at a time as its manual says, and seal r
   await person.sees('To take along, for what is found')
   expect((await list(person, 'Parts to take along')).join(' ')).toContain('One-way valve')
   await person.press('Swap the valve')
+  await person.sees('Renew inlet valves: swap the valve')
   expect((await list(person, 'Parts')).join(' ')).toContain('One-way valve')
 })
 
@@ -131,9 +132,13 @@ async function chooseTapped(person: Person): Promise<void> {
 
 test('a tool out of calibration and one that no wrench covers are told; the register is kept', async () => {
   const person = await coordinator()
+  await person.goTo('/fleet/pumps/P-10/compose')
+  await person.press('Renew high-pressure seals')
+  // 120 N·m: the only wrench that reaches it is out.
+  await person.sees('W-3 is out of calibration since 2 Oct')
   await person.goTo('/fleet/pumps/P-11/compose')
   await person.press('Renew outlet valves')
-  await person.sees('W-3 is out of calibration since 2 Oct')
+  await person.sees('W-4 reads in ft-lb: 80 N·m is 59 ft-lb on its scale.')
   await person.goTo('/models/tools')
   await person.press('Add a tool')
   await person.type('Number', 'W-9')
@@ -146,6 +151,7 @@ test('a tool out of calibration and one that no wrench covers are told; the regi
   await person.type('to', '320')
   await person.press('Save tool', '[role=dialog]')
   await person.sees('The tool is saved.')
+  await person.sees('W-9 Torque wrench 60 to 320')
   expect(await person.row('W-9')).toContain('60 to 320 N·m')
   await person.goTo('/fleet/pumps/P-11/compose')
   await person.press('Renew outlet valves')

@@ -20,8 +20,9 @@ export type WrenchAdvice = {
 }
 
 /**
- * Which wrench of the register fits a torque: the smallest that covers it and is in calibration; else the
- * smallest that covers it, with a warning; else none, with what the register reaches.
+ * Which wrench of the register fits a torque: in calibration before out of it, with a scale in the stated
+ * unit before another (a converted setting is one more chance of a slip), and the smallest that covers it;
+ * else none, with what the register reaches. What is not as it should be comes as a warning.
  *
  * @param torque as it is stated
  * @param wrenches of the register
@@ -48,7 +49,12 @@ export function wrenchFor(
     .sort((a, b) => a.to - b.to)
   const out = (wrench: Wrench) => wrench.calibrationDue !== null && wrench.calibrationDue < today
   const covering = fitting.filter(({ set, from, to }) => set >= from - 1e-9 && set <= to + 1e-9)
-  const best = covering.find(({ wrench }) => !out(wrench)) ?? covering[0]
+  const ownScale = (wrench: Wrench) => wrench.rangeUnit === torque.unit
+  const [best] = covering.toSorted(
+    (a, b) =>
+      Number(out(a.wrench)) - Number(out(b.wrench)) ||
+      Number(ownScale(b.wrench)) - Number(ownScale(a.wrench)),
+  )
   const words = `${showNumber(torque.value)}\u00a0${torque.unit}`
   if (!best) {
     const [least, most] = [fitting[0], fitting.at(-1)]
@@ -65,6 +71,10 @@ export function wrenchFor(
   const warnings = out(wrench)
     ? [`${wrench.number} is out of calibration since ${wrench.calibrationDue}.`]
     : []
+  if (!ownScale(wrench))
+    warnings.push(
+      `${wrench.number} reads in ${wrench.rangeUnit}: ${words} is ${showNumber(value)}\u00a0${wrench.rangeUnit} on its scale.`,
+    )
   if (extensionMm !== null)
     warnings.push(
       `With an extension of ${showNumber(extensionMm)}\u00a0mm in line, ${wrench.number} is set to ${showNumber(value)}\u00a0${wrench.rangeUnit} for ${words}.`,

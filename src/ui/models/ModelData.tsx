@@ -141,8 +141,8 @@ function Tasks({ model }: { model: PumpModel }) {
                   <span className="second">
                     {task.at ? nameIn(model.access, task.at) : 'nothing to open'}
                   </span>
-                </span>
-                <span className="nowrap">{limitWords(task, model.usage)}</span>
+                </span>{' '}
+                <span className="nowrap">{limitWords(task, model.usage)}</span>{' '}
                 <span className="second nowrap">{minutesWords(task)}</span>
               </span>
             </summary>

@@ -45,7 +45,7 @@ const forgotten: [what: string, breakIt: (model: Json) => void, warning: string]
   ],
   [
     'an always-renew part in no kit',
-    (m) => m.kits.pop() && (m.kits = m.kits.filter((kit: Json) => kit.key !== 'sealKit')),
+    (m) => (m.kits = m.kits.filter((kit: Json) => kit.key !== 'sealKit')),
     'access.4.consumes.0: “Retainer O-ring” is always renewed, but no kit holds it.',
   ],
   [
@@ -100,7 +100,10 @@ const forgotten: [what: string, breakIt: (model: Json) => void, warning: string]
   ],
   [
     'a removal tool for refitting',
-    (m) => (m.tools[0].removalOnly = true) && (node(m, 'manifold').close.at(-1).tools = ['hexKey']),
+    (m) => {
+      m.tools[0].removalOnly = true
+      node(m, 'manifold').close.at(-1).tools = ['hexKey']
+    },
     'access.3.close.9: “8 mm hexagon key” is for removal only.',
   ],
   [

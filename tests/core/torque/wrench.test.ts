@@ -19,8 +19,6 @@ const large = wrench('W-3', 40, 200)
 test.each([
   ['15 N·m', { value: 15, unit: 'N·m' }, [small, middle, large], 'W-1', 15],
   ['25 N·m is the end of a range', { value: 25, unit: 'N·m' }, [large, middle, small], 'W-1', 25],
-  // 30 ft-lb is 40.67 N·m.
-  ['30 ft-lb', { value: 30, unit: 'ft-lb' }, [small, middle, large], 'W-2', 40.7],
   ['80 N·m', { value: 80, unit: 'N·m' }, [small, middle, large], 'W-3', 80],
 ])('%s: the smallest wrench that covers it', (_what, torque, register, number, setting) => {
   const advice = wrenchFor(torque, register, today)
@@ -39,6 +37,18 @@ test('a wrench in calibration goes before a smaller one that is out; alone, that
   expect(
     wrenchFor({ value: 15, unit: 'N·m' }, [{ ...small, calibrationDue: today }], today).warnings,
   ).toEqual([])
+})
+
+test('a scale in the stated unit goes before another; the only one in another unit says so', () => {
+  const feet = wrench('W-4', 5, 40, { rangeUnit: 'ft-lb' })
+  expect(wrenchFor({ value: 40, unit: 'N·m' }, [feet, large], today).wrench?.number).toBe('W-3')
+  expect(wrenchFor({ value: 30, unit: 'ft-lb' }, [middle, feet], today).wrench?.number).toBe('W-4')
+  // 30 ft-lb is 40.67 N·m.
+  const other = wrenchFor({ value: 30, unit: 'ft-lb' }, [small, middle, large], today)
+  expect([other.wrench?.number, other.setting]).toEqual(['W-2', { value: 40.7, unit: 'N·m' }])
+  expect(other.warnings.join().replaceAll('\u00a0', ' ')).toBe(
+    'W-2 reads in N·m: 30 ft-lb is 40.7 N·m on its scale.',
+  )
 })
 
 test('a torque that no wrench covers says how far the register reaches', () => {
