@@ -14,7 +14,6 @@ type Shot = {
 
 /** One picture per main view, from the demo data. */
 const shots: Shot[] = [
-  { name: 'sign-in', path: '/sign-in' },
   { name: 'today', path: '/today' },
   { name: 'today-dark', path: '/today', theme: 'dark' },
   { name: 'fleet', path: '/fleet' },
@@ -31,16 +30,7 @@ const shots: Shot[] = [
       await keyboard.type('2608.4')
     },
   },
-  {
-    name: 'settle',
-    path: '/fleet/T-09',
-    prepare: async (person) => {
-      await person.press('Settle')
-      await person.sees('What happened?')
-    },
-  },
   { name: 'pump', path: '/fleet/pumps/P-04' },
-  { name: 'add-machine', path: '/fleet/new' },
   { name: 'plan', path: '/plan' },
   {
     name: 'visit',
@@ -68,15 +58,26 @@ const shots: Shot[] = [
     },
   },
   { name: 'stores', path: '/stores' },
-  { name: 'part', path: '/stores/PL-20' },
   {
     name: 'model',
     path: '/models',
     prepare: async (person) => {
       await person.press('Ostrel P3-200')
-      await person.sees('Torque')
+      await person.sees('Torque and order')
     },
   },
+  { name: 'models', path: '/models' },
+  {
+    name: 'compose',
+    path: '/fleet/pumps/P-12/compose',
+    prepare: async (person) => {
+      await person.press('Renew high-pressure seals')
+      await person.press('Renew oil seals')
+      await person.sees('Cheap while it is open')
+    },
+  },
+  { name: 'practices', path: '/models/practices' },
+  { name: 'tools', path: '/models/tools' },
   { name: 'settings', path: '/settings' },
   // Works the open sheet to its end, so it comes last.
   {
@@ -132,7 +133,7 @@ async function main() {
     for (const shot of shots.filter((each) => !wanted || wanted.includes(each.name))) {
       const person = await Person.at(browser, app.url, shot.size)
       await person.page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: shot.theme ?? 'light' }])
-      if (shot.name !== 'sign-in') await person.signInAs('coordinator')
+      await person.signInAs('coordinator')
       await person.goTo(shot.path)
       await person.page.evaluate(() => document.fonts.ready.then(() => undefined))
       await shot.prepare?.(person)
