@@ -118,8 +118,6 @@ function practisedFastener(
     notes.push(
       `Bolts ${fastener.pinned.join(' and ')} take the places of the guide pins: they go in last, and are snugged on their own before the first pass.`,
     )
-  if (fastener.torque.state === 'stated' && !fastener.torque.verified)
-    notes.push('Nobody has verified this value against the manual yet.')
   if (fastener.torque.state === 'notGiven')
     notes.push('The manual gives no value here: it is looked up before the step can be signed.')
   if (fastener.doubt) notes.push(`In doubt: ${fastener.doubt}`)

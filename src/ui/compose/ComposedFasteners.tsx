@@ -34,6 +34,9 @@ export function ComposedFasteners({ sheet, page, today }: Props) {
                 .filter(Boolean)
                 .join(' · ')}
             </p>
+            {need.fastener.torque.state === 'stated' && !need.fastener.torque.verified && (
+              <p className="brass strong">Nobody has verified this value against the manual yet.</p>
+            )}
             {need.notes.map((note) => (
               <p key={note} className="caution">
                 {settledNote(note, need, page) ?? note}

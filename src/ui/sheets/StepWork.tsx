@@ -11,13 +11,13 @@ import {
   type Payloads,
   type StepState,
 } from '@/core/sheet'
-import { showTorque, torqueIn } from '@/core/torque'
 import { parseNumber, showNumber } from '@/core/units'
 import { Note } from '../feedback/States'
 import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
 import { AskDialog } from './AskDialog'
 import type { Place } from './place'
 import type { SheetHandle } from './useSheet'
+import { StepTorque } from './StepTorque'
 import { clockTime, doneWords, phaseNames, stepFacts } from './words'
 
 type Props = {
@@ -45,7 +45,7 @@ export function StepWork({ bench, step: each, timeZone, before, go }: Props) {
       </p>
       <h2 className="step-title">{step.text}</h2>
       {where && <p className="step-where">{where}</p>}
-      <Torque bench={bench} step={each} />
+      <StepTorque bench={bench} step={each} />
       <dl className="step-facts">
         {stepFacts(state, each).map(([name, words]) => (
           <div key={name}>
@@ -77,47 +77,6 @@ export function StepWork({ bench, step: each, timeZone, before, go }: Props) {
         <StepEntry bench={bench} step={each} blocked={blocked} before={before} go={go} />
       )}
     </div>
-  )
-}
-
-/** The torque large, in three units; its stages, and whether somebody has verified it. */
-function Torque({ bench, step }: { bench: SheetHandle; step: StepState }) {
-  const fastener = fastenerOf(bench.state, step)
-  if (!fastener) return null
-  const stated = statedTorque(bench.state, step)
-  const { torque } = fastener
-  if (!stated || torque.state !== 'stated')
-    return (
-      <p className="torque-line">
-        <span className="strong brass">{showTorque(torque)}</span>
-      </p>
-    )
-  const stage = step.step.step.stage
-  const more = torque.stages.length > 1 && stage !== null && stage < torque.stages.length
-  return (
-    <p className="torque-line">
-      <span className="torque">
-        {showNumber(stated.value)} <small>{stated.unit}</small>
-      </span>
-      {torqueIn(stated)
-        .filter(({ unit }) => unit !== stated.unit)
-        .map(({ value, unit }) => (
-          <span key={unit}>
-            <span className="strong">{showNumber(value)}</span> {unit}
-          </span>
-        ))}
-      <span className="second">
-        {more &&
-          `then ${torque.stages
-            .slice(stage)
-            .map((value) => showNumber(value))
-            .join(', ')}\u00a0${torque.unit} · `}
-        {torque.source}
-        {!torque.verified && (
-          <span className="brass strong"> · not verified yet: check the maker’s manual</span>
-        )}
-      </span>
-    </p>
   )
 }
 

@@ -1,45 +1,9 @@
+import { orientationWords, phaseNames, treatmentWords } from '@/core/pump'
 import type { Payloads, SheetState, StepState } from '@/core/sheet'
 import { fastenerOf } from '@/core/sheet'
 
-export const phaseNames: Record<string, string> = {
-  makeSafe: 'Make safe',
-  stripDown: 'Strip down',
-  inspect: 'Inspect',
-  renew: 'Renew',
-  rebuild: 'Rebuild',
-  prove: 'Prove',
-}
+export { phaseNames }
 
-const faces: Record<string, string> = {
-  lip: 'lip',
-  spring: 'spring side',
-  groove: 'groove',
-  taper: 'taper',
-  concave: 'concave side',
-  tab: 'tab',
-  label: 'label',
-  letter: 'letter',
-  ball: 'ball',
-  flat: 'flat side',
-}
-const directions: Record<string, string> = {
-  pressure: 'towards pressure',
-  crankcase: 'towards the crankcase',
-  motor: 'towards the motor',
-  cap: 'towards the cap',
-  pump: 'towards the pump',
-  slot: 'in the slot',
-  eitherWay: 'either way round',
-  asItCameOut: 'the same as it came out',
-}
-const treatments: Record<string, string> = {
-  none: '',
-  threadLubricant: 'thread lubricant',
-  threadlocker: 'threadlocker',
-  sealant: 'sealant',
-  assemblyLubricant: 'assembly lubricant',
-  grease: 'grease',
-}
 const timers = { soak: 'soak', sets: 'sets in', cured: 'cured after' } as const
 
 /** What goes with a step, as name and words: tools, part, which way round, treatment, cues. */
@@ -52,20 +16,8 @@ export function stepFacts(state: SheetState, each: StepState): [string, string][
   const facts: [string, string][] = [
     ['Tool', tools.join(', ')],
     ['Part', assembly?.parts.find((part) => part.key === step.part)?.name ?? ''],
-    [
-      'Which way',
-      step.orientation
-        ? `${faces[step.orientation.face] ?? step.orientation.face} ${directions[step.orientation.towards] ?? ''}`
-        : '',
-    ],
-    [
-      'With',
-      treatment && treatment.kind !== 'none'
-        ? [treatment.product, treatments[treatment.kind], treatment.amount && `(${treatment.amount})`]
-            .filter(Boolean)
-            .join(' ')
-        : '',
-    ],
+    ['Which way', step.orientation ? orientationWords(step.orientation) : ''],
+    ['With', treatment && treatment.kind !== 'none' ? treatmentWords(treatment) : ''],
     [
       'Fastener',
       fastener ? `${fastener.name}${fastener.count > 1 ? `, ${fastener.count} of them` : ''}` : '',
@@ -80,11 +32,18 @@ export function stepFacts(state: SheetState, each: StepState): [string, string][
     ['Right when', step.cue],
     ['Time', step.timer ? `${timers[step.timer.kind]} ${step.timer.minutes}\u00a0min` : ''],
     ['People', step.people > 1 ? `${step.people} people` : ''],
+    ['Lift', step.lift],
     ['Comes out again', step.temporary?.goes === 'in' ? 'count it back before closing' : ''],
+    ['Comes out', step.temporary?.goes === 'out' ? 'count it back now' : ''],
+    ['Note', step.setting?.goes === 'noted' ? `${step.setting.what}, as it stands` : ''],
+    ['Put back', step.setting?.goes === 'putBack' ? step.setting.what : ''],
+    ['Together', step.withNext ? 'while doing the next step' : ''],
+    ['See', step.media],
     ['If not', step.undo],
     ['In doubt', step.doubt],
   ]
-  return facts.filter(([, words]) => words !== '')
+  // A sheet opened before the language knew of something has nothing there.
+  return facts.filter(([, words]) => Boolean(words))
 }
 
 /** What a done step says: its torque, its measure, what was found, the reason given. */
