@@ -116,7 +116,7 @@ function practisedFastener(
   }
   if (fastener.pinned.length > 0 && practice('guidePins').choice === 'used')
     notes.push(
-      `Bolts ${fastener.pinned.join(' and ')} take the places of the guide pins: they go in last, and are snugged on their own before the first pass.`,
+      'The bolts in the guide pins’ places (dashed in the drawing) go in last, and are snugged on their own before the first pass.',
     )
   if (fastener.torque.state === 'notGiven')
     notes.push('The manual gives no value here: it is looked up before the step can be signed.')

@@ -12,6 +12,7 @@ type Faults = Record<string, string>
 /** More than any pump's manual: a model beyond this is a mistake, and would make every sheet unreadable. */
 export const mostSteps = 2000
 const mostInstances = 2000
+const mostPieces = 12_000
 
 /**
  * Reads a pump model from JSON data and checks what its pieces say of each other, in every size.
@@ -22,6 +23,7 @@ const mostInstances = 2000
  *   `tasks.2.positions.0` or `access.4.parent`; all faults at once
  */
 export function parsePumpModel(data: unknown): PumpModel {
+  refuseTooLarge(data)
   const model = check(pumpModelDataSchema, data)
   const faults = faultsOf(model)
   if (Object.keys(faults).length === 0) {
@@ -69,10 +71,29 @@ function faultsOf(model: PumpModel): Faults {
   return faults
 }
 
-function checkSize(model: PumpModel, faults: Faults): void {
-  const steps = eachStep(model).length
+/** Before anything is looked at closely: checking ten thousand steps one by one would hold up everybody. */
+function refuseTooLarge(data: unknown): void {
+  let steps = 0
+  let pieces = 0
+  const count = (value: unknown, depth: number): void => {
+    if (depth > 40) throw invalid({ '': 'The data is nested far deeper than a model is.' })
+    if (Array.isArray(value)) value.forEach((each) => count(each, depth + 1))
+    else if (typeof value === 'object' && value !== null) {
+      pieces += 1
+      if ('phase' in value) steps += 1
+      Object.values(value).forEach((each) => count(each, depth + 1))
+    }
+  }
+  count(data, 0)
   if (steps > mostSteps)
-    faults['steps'] = `The model has ${steps} steps; at most ${mostSteps} can be worked with. Split it.`
+    throw invalid({
+      steps: `The model has ${steps} steps; at most ${mostSteps} can be worked with. Split it.`,
+    })
+  if (pieces > mostPieces)
+    throw invalid({ '': `The data has ${pieces} pieces; at most ${mostPieces} can be worked with.` })
+}
+
+function checkSize(model: PumpModel, faults: Faults): void {
   const instances = model.positions.reduce((sum, each) => sum + instancesOf(model, each).length, 0)
   if (instances > mostInstances) faults['positions'] = `${instances} positions are more than one pump has.`
 }

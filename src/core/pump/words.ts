@@ -125,7 +125,7 @@ export function patternWords({ pattern, retapFirst, snugFirst, pinned }: Fastene
     snugFirst && 'all finger tight first',
     order,
     retapFirst && 'the first one again',
-    pinned.length > 0 && `${pinned.join(' and ')} last, after the guide pins`,
+    pinned.length > 0 && 'those in the guide pins’ places (dashed) in last',
   ]
     .filter(Boolean)
     .join(', ')

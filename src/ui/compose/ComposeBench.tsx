@@ -103,6 +103,15 @@ export function ComposeBench({ pump, page, wear, today, booking }: Props) {
           <Part title="Torque" aside="the order is drawn; wrenches from the register">
             <ComposedFasteners sheet={sheet} page={page} today={today} />
           </Part>
+          <Part title="Cautions" aside="each stands again at its step">
+            <ul aria-label="Cautions">
+              {sheet.cautions.map(({ words, where }) => (
+                <li key={words} className="caution">
+                  {words} <span className="second">{where}</span>
+                </li>
+              ))}
+            </ul>
+          </Part>
           <Part title="Practices that shape it" aside="the maker’s manual wins">
             <ComposedPractices practices={sheet.practices} />
           </Part>

@@ -50,9 +50,18 @@ export function StripComb({ sheet, saving, model }: Props) {
           </g>
         ))}
       </svg>
+      <ul className="comb-words second" aria-hidden="true">
+        {nodes.map(({ name, minutes, tasks }) => (
+          <li key={`${name} ${tasks}`}>
+            {name}: {showMinutes(minutes)} once, for {tasks}
+          </li>
+        ))}
+      </ul>
       <figcaption className="second">
-        Solid: opened once. Dashed: what each further service would have opened again. {sheet.opened.length}{' '}
-        openings in all.
+        <span className="comb-key">
+          Solid: opened once. Dashed: what each further service would have opened again.
+        </span>{' '}
+        {sheet.opened.length} openings in all.
       </figcaption>
     </figure>
   )

@@ -1,7 +1,8 @@
 import type { ReactNode } from 'react'
 import { showMinutes } from '@/core/planning'
 import type { ComposedSheet, Saving } from '@/core/procedure'
-import { inSentence, positionName, type PumpModel } from '@/core/pump'
+import { inSentence, type PumpModel } from '@/core/pump'
+import { whereWords } from '@/core/wear'
 import { StripComb } from './StripComb'
 
 type Props = { sheet: ComposedSheet; saving: Saving; model: PumpModel; children: ReactNode }
@@ -27,9 +28,8 @@ export function Totals({ sheet, saving, model, children }: Props) {
       <StripComb saving={saving} sheet={sheet} model={model} />
       {sheet.implied.map(({ task, positions, why }) => (
         <p key={task}>
-          <span className="strong">Comes with it: {inSentence(taskName(task))}</span>,{' '}
-          {positions.map((each) => inSentence(positionName(model, each))).join('; ')}{' '}
-          <span className="second">{why}</span>
+          <span className="strong">Comes with it: {inSentence(taskName(task))}</span>{' '}
+          <span className="second">{[whereWords(model, positions), why].filter(Boolean).join(': ')}</span>
         </p>
       ))}
       {sheet.cautions

@@ -4,6 +4,8 @@ type Props = {
   /** Bolt numbers in the order in which they are tightened. */
   order: string[]
   stages: number
+  /** Maker's numbers of the bolts whose places guide pins take: drawn dashed. */
+  pinned?: number[]
   name: string
 }
 
@@ -13,7 +15,7 @@ const radius = 23
  * The bolts of a plate, drawn to scale, each with its place in the order. Rings count the stages: one arc
  * for each full pass. The order begins at 1, whatever the maker's own numbers are.
  */
-export function BoltMap({ layout, order, stages, name }: Props) {
+export function BoltMap({ layout, order, stages, pinned = [], name }: Props) {
   const [first] = layout
   if (!first) return null
   const xs = layout.map(({ x }) => x)
@@ -49,7 +51,10 @@ export function BoltMap({ layout, order, stages, name }: Props) {
               Array.from({ length: stages }, (_, stage) => (
                 <path key={stage} d={arc(x, y, radius + 8, stage, stages)} className="bolt-ring" />
               ))}
-            <polygon points={hexagon(x, y)} className="bolt" />
+            <polygon
+              points={hexagon(x, y)}
+              className={pinned.includes(index + 1) ? 'bolt bolt-pinned' : 'bolt'}
+            />
             <text x={x} y={y + 7} className="bolt-number">
               {place(index) || ''}
               {again === String(index + 1) && `, ${order.length}`}

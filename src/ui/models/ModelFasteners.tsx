@@ -53,6 +53,7 @@ export function FastenerMap({ fastener, order }: { fastener: Fastener; order?: s
         order ?? tighteningOrder(bolts, pattern === 'notStated' ? 'crissCross' : pattern, { retapFirst })
       }
       stages={torque.state === 'stated' ? Math.max(torque.stages.length, 1) : 1}
+      pinned={fastener.pinned}
       name={fastener.name}
     />
   )

@@ -53,6 +53,7 @@ export function StepTorque({ bench, step }: { bench: SheetHandle; step: StepStat
             layout={need.fastener.layout}
             order={need.order}
             stages={Math.max(torque.stages.length, 1)}
+            pinned={need.fastener.pinned}
             name={fastener.name}
           />
           <p>{patternWords(fastener)}</p>

@@ -28,7 +28,8 @@ export function leftWords(clock: ClockView, unit: string, today: string): string
     return clock.aboutDay < today
       ? `since ${showDay(clock.aboutDay, today)}`
       : `by ${showDay(clock.aboutDay, today)}`
-  if (clock.aboutDay === null) return 'not in use'
+  // Used, but so little that the limit lies beyond every forecast.
+  if (clock.aboutDay === null) return clock.perDay ? 'years away' : 'not in use'
   const days = Math.max(0, daysBetween(today, clock.aboutDay))
   if (days < 60) return `about ${days}\u00a0${days === 1 ? 'day' : 'days'}`
   return `about ${Math.round(days / 7)}\u00a0weeks`

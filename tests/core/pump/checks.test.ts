@@ -185,6 +185,20 @@ test.each(broken)('%s is refused at its path', (_what, breakIt, path, words) => 
   else expect(faults[path]).toMatch(words)
 })
 
+test('data that is far too large is refused before it is looked at, however deep it is', () => {
+  const model = data()
+  model.positions = Array.from({ length: 15_000 }, (_, at) => ({
+    key: `p${at}`,
+    name: `P ${at}`,
+    zone: 'manifold',
+  }))
+  expect(pumpModelFaults(model)['']).toMatch(/^The data has 15\d+ pieces; at most 12000/)
+  const deep = JSON.parse('['.repeat(5000) + ']'.repeat(5000))
+  expect(pumpModelFaults({ ...data(), notice: deep })).toEqual({
+    '': 'The data is nested far deeper than a model is.',
+  })
+})
+
 test('a size that differs where there is nothing, or into nonsense, is refused by its path', () => {
   const model = data('ostrel-p3-500')
   model.sizes[1].differs = { 'fasteners.lid.torque.value': 3 }
