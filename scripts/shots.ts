@@ -86,6 +86,9 @@ const shots: Shot[] = [
     prepare: async (person) => {
       await person.press('Sheet 0156')
       await person.press('Done at 40 N·m')
+      await person.sees('Count back every temporary tool')
+      await person.press('Confirmed')
+      await person.sees('guards on, people clear')
       await person.press('Confirmed')
       await person.sees('run without pressure')
       await person.press('Done')
