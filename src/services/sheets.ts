@@ -5,7 +5,7 @@ import { isOpen, visitNumber, type VisitItem } from '@/core/planning'
 import { conflict, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import { allPositions, positionName } from '@/core/pump'
-import { splitInstance } from '@/core/pump'
+import { splitInstance, type Fastener } from '@/core/pump'
 import {
   abandonSchema,
   startSheetSchema,
@@ -18,6 +18,7 @@ import {
   type UnplannedSheetInput,
 } from '@/core/sheet'
 import type { BenchMeter, SheetLine, SheetPage } from '@/core/sheet/views'
+import { wrenchWords } from '@/core/torque'
 import { whereWords } from '@/core/wear'
 import { Op, write } from '@/db'
 import { assemblies } from '@/db/assemblies'
@@ -31,8 +32,9 @@ import { yards } from '@/db/yards'
 import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
-import { ourCompany } from './company'
+import { ourCompany, present } from './company'
 import { companyPractices } from './practices'
+import { listWrenches } from './tools'
 import { composeItems, composeOrRefuse, jobsOf, modelsOf, placeAndItems } from './composing'
 import { dayOf } from './days'
 import { editRow } from './edit'
@@ -257,7 +259,13 @@ export async function appendOwn<Kind extends 'composed' | 'signed' | 'correction
 }
 
 async function contentOf({ place, items, trigger, trouble }: Opening): Promise<SheetContent> {
-  const [models, practices] = await Promise.all([modelsOf(items), companyPractices()])
+  const [models, practices, wrenches, company] = await Promise.all([
+    modelsOf(items),
+    companyPractices(),
+    listWrenches(),
+    ourCompany(),
+  ])
+  const { today } = present(company)
   const composed =
     trigger === 'planned' ? composeItems(items, models, practices) : composeOrRefuse(items, models, practices)
   const [pumpRows, versionRows, meterRows] = await Promise.all([
@@ -323,10 +331,19 @@ async function contentOf({ place, items, trigger, trouble }: Opening): Promise<S
     spares: composed.spares,
     cautions: composed.cautions,
     practices: composed.practices,
-    torques: composed.fasteners,
+    torques: composed.fasteners.map((need) => ({
+      ...need,
+      wrenches: stagesOf(need.fastener).map((stage) => wrenchWords(need.fastener, stage, wrenches, today)),
+    })),
     tools: composed.tools,
     minutes: composed.minutes,
   }
+}
+
+/** The stages of a fastener, from 1; one where it has none. */
+function stagesOf({ torque }: Fastener): number[] {
+  const count = torque.state === 'stated' ? Math.max(torque.stages.length, 1) : 1
+  return Array.from({ length: count }, (_, index) => index + 1)
 }
 
 /** Closes a sheet that was opened by mistake or given up; its readings stay, its visit stands again. */

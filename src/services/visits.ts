@@ -15,10 +15,10 @@ import {
 import type { PreparedStep, VisitLine, VisitPage } from '@/core/planning/views'
 import { showDay } from '@/core/calendar'
 import type { ComposedSheet, SheetStep } from '@/core/procedure'
-import { inSentence, type PumpModel } from '@/core/pump'
+import { inSentence, type Fastener, type PumpModel } from '@/core/pump'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
-import { showTorque } from '@/core/torque'
+import { showTorque, wrenchWords } from '@/core/torque'
 import { whereWords } from '@/core/wear'
 import { Op, write } from '@/db'
 import { assemblies } from '@/db/assemblies'
@@ -33,6 +33,7 @@ import { recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
 import { companyPractices } from './practices'
+import { listWrenches } from './tools'
 import { composeItems, composeOrRefuse, modelsOf, placeAndItems } from './composing'
 import { editRow } from './edit'
 import { listStock, supplyOfVisits } from './stores'
@@ -66,6 +67,11 @@ export async function getVisit(actor: Actor, id: string): Promise<VisitPage> {
   const [line] = await asLines([row])
   const models = await modelsOf(row.items)
   const sheet = composeItems(row.items, models, await companyPractices())
+  const wrenches = await listWrenches()
+  const { today } = present(await ourCompany())
+  const fastenerOf = ({ assemblyId, step }: SheetStep) =>
+    sheet.fasteners.find((each) => each.assemblyId === assemblyId && each.fastener.key === step.fastener)
+      ?.fastener
   const sheetModels = new Map(row.items.map((item) => [item.assemblyId, models.get(item.modelVersionId)]))
   return {
     ...line!,
@@ -84,7 +90,10 @@ export async function getVisit(actor: Actor, id: string): Promise<VisitPage> {
       }
     }),
     minutesOneByOne: sheet.minutesOneByOne,
-    steps: sheet.steps.map((step) => asPrepared(step, sheetModels.get(step.assemblyId))),
+    practices: sheet.practices,
+    steps: sheet.steps.map((step) =>
+      asPrepared(step, fastenerOf(step), (stage, fastener) => wrenchWords(fastener, stage, wrenches, today)),
+    ),
   }
 }
 
@@ -124,9 +133,9 @@ async function stockFor(
 
 function asPrepared(
   { key, phase, heading, where, step }: SheetStep,
-  model: PumpModel | undefined,
+  fastener: Fastener | undefined,
+  wrench: (stage: number | null, fastener: Fastener) => string,
 ): PreparedStep {
-  const torque = model?.fasteners.find((fastener) => fastener.key === step.fastener)?.torque
   return {
     key,
     phase,
@@ -134,8 +143,9 @@ function asPrepared(
     where,
     text: step.text,
     caution: step.caution,
-    torque: torque ? showTorque(torque, step.stage) : '',
-    unverified: torque?.state === 'stated' && !torque.verified,
+    torque: fastener ? showTorque(fastener.torque, step.stage) : '',
+    unverified: fastener?.torque.state === 'stated' && !fastener.torque.verified,
+    wrench: fastener ? wrench(step.stage, fastener) : '',
     onlyIf: [step.when?.is ?? ''].flat().join(', or '),
   }
 }

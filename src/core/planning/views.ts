@@ -54,6 +54,8 @@ export type PreparedStep = {
   /** The torque in three units, where it tightens something. */
   torque: string
   unverified: boolean
+  /** Which wrench of the register to set to what; blank where nothing is tightened to a torque. */
+  wrench: string
   /** The finding it depends on; blank where it is always done. */
   onlyIf: string
 }
@@ -69,5 +71,7 @@ export type VisitPage = VisitLine & {
   /** What comes with it, because opening the pump destroys or unseats it. */
   implied: { name: string; where: string; why: string }[]
   minutesOneByOne: number
+  /** What the company chose or the manual says, where it changes something here. */
+  practices: ComposedSheet['practices']
   steps: PreparedStep[]
 }

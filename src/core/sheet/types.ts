@@ -18,7 +18,8 @@ export type SheetContent = {
   spares?: ComposedSheet['spares']
   cautions?: ComposedSheet['cautions']
   practices?: UsedPractice[]
-  torques?: FastenerNeed[]
+  /** With the wrench of the register for each stage, as it stood when the sheet was opened. */
+  torques?: (FastenerNeed & { wrenches: string[] })[]
   tools: ComposedSheet['tools']
   minutes: number
 }

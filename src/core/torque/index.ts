@@ -2,7 +2,7 @@ import type { Fastener } from '../pump'
 import { inUnit, quantity, showNumber } from '../units'
 
 export { imbalance, tighteningOrder, type Bolt, type OrderPattern } from './order'
-export { wrenchFor, wrenchSetting, type Wrench, type WrenchAdvice } from './wrench'
+export { wrenchFor, wrenchSetting, wrenchWords, type Wrench, type WrenchAdvice } from './wrench'
 
 const none = {
   handTight: 'hand tight',

@@ -1,4 +1,5 @@
 import type { Day } from '../calendar'
+import type { Fastener } from '../pump'
 import { inUnit, quantity, showNumber } from '../units'
 
 export type Wrench = {
@@ -80,6 +81,24 @@ export function wrenchFor(
       `With an extension of ${showNumber(extensionMm)}\u00a0mm in line, ${wrench.number} is set to ${showNumber(value)}\u00a0${wrench.rangeUnit} for ${words}.`,
     )
   return { wrench, setting: { value, unit: wrench.rangeUnit }, warnings }
+}
+
+/**
+ * The advice for one stage of a fastener as the bench reads it; blank where nothing is stated.
+ * @param stage from 1; null for the final value
+ * @example wrenchWords(manifoldScrew, 2, wrenches, today) // 'W-2, set to 40 N·m'
+ */
+export function wrenchWords(
+  { torque, extensionMm }: Pick<Fastener, 'torque' | 'extensionMm'>,
+  stage: number | null,
+  wrenches: Wrench[],
+  today: Day,
+): string {
+  if (torque.state !== 'stated') return ''
+  const value = stage === null ? torque.value : (torque.stages[stage - 1] ?? torque.value)
+  const { wrench, setting, warnings } = wrenchFor({ value, unit: torque.unit }, wrenches, today, extensionMm)
+  const set = wrench && `${wrench.number}, set to ${showNumber(setting!.value)}\u00a0${setting!.unit}`
+  return [set, ...warnings].filter(Boolean).join('. ')
 }
 
 const show = (si: number) => `${showNumber(Number(si.toPrecision(3)))}\u00a0N·m`

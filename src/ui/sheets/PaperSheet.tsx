@@ -1,5 +1,7 @@
 import { visitNumber } from '@/core/planning'
 import { showAmount } from '@/core/parts'
+import { choiceName, practiceOf } from '@/core/practices'
+import { inSentence } from '@/core/pump'
 import { fastenerOf, phasesOf, type SheetState } from '@/core/sheet'
 import type { SheetLine } from '@/core/sheet/views'
 import { showTorque } from '@/core/torque'
@@ -19,6 +21,19 @@ export function PaperSheet({ sheet, state }: { sheet: SheetLine; state: SheetSta
           {assembly.number} {assembly.title}, serial {assembly.serial || 'not known'}. {assembly.notice}
         </p>
       ))}
+      {(state.content.practices ?? []).length > 0 && (
+        <p className="second">
+          {state.content
+            .practices!.map(
+              ({ key, choice, from, overruled }) =>
+                `${practiceOf(key).name}: ${inSentence(choiceName(key, choice))}${
+                  from === 'manual' ? ' (the manual says so)' : ''
+                }${overruled ? `, not our ${inSentence(choiceName(key, overruled))}` : ''}`,
+            )
+            .join('; ')}
+          .
+        </p>
+      )}
       <ul>
         {state.content.meters.map((meter) => {
           const read = state.readings.find((entry) => entry.payload.meterId === meter.id)?.payload

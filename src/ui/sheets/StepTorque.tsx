@@ -56,14 +56,17 @@ export function StepTorque({ bench, step }: { bench: SheetHandle; step: StepStat
             pinned={need.fastener.pinned}
             name={fastener.name}
           />
-          <p>{patternWords(fastener)}</p>
+          <p className="second">{patternWords(fastener)}</p>
         </div>
       )}
-      {need?.notes.map((note) => (
-        <p key={note} className="caution">
-          {note}
+      {need?.wrenches?.[(stage ?? 1) - 1] && (
+        <p>
+          <span className="second">Wrench</span> {need.wrenches[(stage ?? 1) - 1]}
         </p>
-      ))}
+      )}
+      {need && need.notes.length > 0 && (stage ?? 1) === 1 && (
+        <p className="caution">{need.notes.join(' ')}</p>
+      )}
     </>
   )
 }

@@ -45,7 +45,7 @@ export function ToolsTable({ page, today, save, retire }: Props) {
       by: (row) => row.rangeTo,
       cell: (row) =>
         row.rangeFrom !== null && row.rangeTo !== null
-          ? `${showNumber(row.rangeFrom)} to ${showNumber(row.rangeTo)}\u00a0${row.rangeUnit}`
+          ? `${showNumber(row.rangeFrom)}\u00a0to\u00a0${showNumber(row.rangeTo)}\u00a0${row.rangeUnit}`
           : '–',
     },
     {

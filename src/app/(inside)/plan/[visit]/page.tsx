@@ -8,6 +8,7 @@ import type { PreparedStep, VisitPage } from '@/core/planning/views'
 import { getCompany, present } from '@/services/company'
 import { listPeople } from '@/services/people'
 import { getVisit } from '@/services/visits'
+import { ComposedPractices } from '@/ui/compose/ComposedPractices'
 import { Note } from '@/ui/feedback/States'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
@@ -170,6 +171,9 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
                 ))}
               </ul>
             </Part>
+            <Part title="Practices that shape it" aside="the maker’s manual wins">
+              <ComposedPractices practices={visit.practices} />
+            </Part>
           </div>
           <Part title="Steps, in order" aside={`${visit.steps.length} steps`}>
             <Steps steps={visit.steps} />
@@ -220,6 +224,7 @@ function Steps({ steps }: { steps: PreparedStep[] }) {
                   <div className="strong">
                     {step.torque}
                     {step.unverified && <span className="brass"> · not verified yet</span>}
+                    {step.wrench && <span className="second"> {step.wrench}</span>}
                   </div>
                 )}
                 {step.caution && <p className="caution">{step.caution}</p>}
