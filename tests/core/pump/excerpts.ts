@@ -48,6 +48,10 @@ export const builtIn = {
         step('note', 'stripDown', 'Count the turns.', { setting: { what: 'spring handle', goes: 'noted' } }),
       ],
       close: [
+        step('seat', 'rebuild', 'Wipe the seat clean.', { cleans: 'seats' }),
+        step('tip', 'rebuild', 'Lay the by-pass tip in.', {
+          orientation: { face: 'tip', towards: 'flow' },
+        }),
         step('free', 'rebuild', 'The by-pass tip moves freely.', { gate: true, cue: 'drops by itself' }),
         step('back', 'rebuild', 'Turn it back.', { setting: { what: 'spring handle', goes: 'putBack' } }),
       ],
@@ -91,6 +95,14 @@ export const builtIn = {
       positions: ['startBall'],
       limit: { hours: 2000 },
       minutes: 3,
+      paths: [
+        {
+          key: 'ball',
+          name: 'Ball and spring',
+          minutes: 1,
+          uses: [{ part: 'ballSpring', quantity: 1, spot: 'startAssist' }],
+        },
+      ],
       steps: [
         step('ball', 'renew', 'The ball goes in first.', { part: 'ball' }),
         step('spring', 'renew', 'Then its spring.', { part: 'ballSpring' }),
@@ -147,6 +159,7 @@ export const process = {
       key: 'headBolt',
       name: 'Head bolts',
       count: 4,
+      extensionMm: 60,
       torque: {
         state: 'stated',
         value: 210,
@@ -269,6 +282,7 @@ export const axial = {
       grade: 'as stated; another grade foams',
       litres: 0.14,
       level: '12 mm above the swash plate',
+      doubt: '12 mm on page 2, 10 to 14 mm on page 5.',
     },
   ],
   access: [
@@ -293,7 +307,10 @@ export const axial = {
         }),
       ],
       close: [
-        step('turn', 'rebuild', 'Turn the shaft.', { withNext: true }),
+        step('turn', 'rebuild', 'Turn the shaft.', {
+          withNext: true,
+          doubt: 'Clockwise in the text, the other way in the drawing.',
+        }),
         step('draw', 'rebuild', 'Draw the halves together evenly.', {
           undo: 'It binds: loosen, realign, start again.',
         }),
@@ -461,6 +478,7 @@ export const chemical = {
     },
   ],
   makeSafe: [
+    step('board', 'makeSafe', 'Hang our board on the chemical tank.', { own: true }),
     step('rinse', 'makeSafe', 'Rinse the chemical side with water first.', {
       gate: true,
       caution: 'Hypochlorite never meets acid, ammonia or antifreeze. Gloves and eye protection.',
