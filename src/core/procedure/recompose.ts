@@ -21,7 +21,7 @@ export type Recomposed = Omit<ComposedSheet, 'minutes' | 'minutesOneByOne'> & {
  * opening destroys is needed again.
  *
  * @param previous the steps of the sheet as it stands
- * @param isDone whether a step of it is done or skipped
+ * @param isDone whether a step of it is done, skipped, or found not to be needed
  * @param input all that is to be done: what was chosen before and what is added
  */
 export function recomposeSheet(

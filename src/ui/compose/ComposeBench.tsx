@@ -3,11 +3,12 @@
 import { useDeferredValue, useMemo, useState } from 'react'
 import { composeSheet, offersFor, savingOfBundling, type ChosenTask, type Offer } from '@/core/procedure'
 import type { ComposePage } from '@/core/procedure/views'
-import { allPositions, splitInstance, type PositionKey } from '@/core/pump'
+import { allPositions, splitInstance, type PositionKey, type PumpModel } from '@/core/pump'
 import { resolvePractice } from '@/core/practices'
 import type { WearView } from '@/core/wear/views'
 import { EmptyState } from '../feedback/States'
 import { Part } from '../frame/Page'
+import { StackDrawing } from '../graphics/StackDrawing'
 import { BookComposed, type Booking } from './BookComposed'
 import { CheapNow } from './CheapNow'
 import { ComposeChoice } from './ComposeChoice'
@@ -103,6 +104,7 @@ export function ComposeBench({ pump, page, wear, today, booking }: Props) {
           <Part title="Torque" aside="the order is drawn; wrenches from the register">
             <ComposedFasteners sheet={sheet} page={page} today={today} />
           </Part>
+          <Stacks model={model} opened={sheet.opened} />
           <Part title="Cautions" aside="each stands again at its step">
             <ul aria-label="Cautions">
               {sheet.cautions.map(({ words, where }) => (
@@ -124,5 +126,28 @@ export function ComposeBench({ pump, page, wear, today, booking }: Props) {
         </div>
       )}
     </div>
+  )
+}
+
+/** What lies in the bores that are opened, each kind of bore once. */
+function Stacks({ model, opened }: { model: PumpModel; opened: string[] }) {
+  const keys = new Set(opened.map((key) => splitInstance(key).key))
+  const nodes = model.access.filter((node) => keys.has(node.key) && node.stack.length > 0)
+  if (nodes.length === 0) return null
+  const partName = (key: string) => model.parts.find((part) => part.key === key)?.name ?? key
+  return (
+    <Part title="In the bores" aside="innermost first, as it goes in">
+      {nodes.map((node) => (
+        <div key={node.key}>
+          <h3>{node.name}</h3>
+          <StackDrawing stack={node.stack} partName={partName} name={node.name} />
+          {node.bench.map((built) => (
+            <p key={built.key} className="second">
+              Built on the bench first, fitted as one: {built.name}
+            </p>
+          ))}
+        </div>
+      ))}
+    </Part>
   )
 }
