@@ -1,12 +1,13 @@
 import 'server-only'
 import type { ComposePage } from '@/core/procedure/views'
+import { answersTo } from '@/core/tools'
 import type { WearView } from '@/core/wear/views'
 import { pumpModelVersions, settledDoubts } from '@/db/pumpModels'
+import { tools } from '@/db/tools'
 import type { Actor } from './actor'
 import { companyPractices } from './practices'
 import { listBenchParts } from './stores'
 import { listWrenches, toolBookings } from './tools'
-import { tools } from '@/db/tools'
 
 /** Everything that composing on one pump needs: its model, practices, wrenches, special tools, the stores. */
 export async function getComposePage(actor: Actor, wear: WearView): Promise<ComposePage | null> {
@@ -20,7 +21,6 @@ export async function getComposePage(actor: Actor, wear: WearView): Promise<Comp
     tools.all({ retiredOn: null }),
     settledDoubts.all({ modelId: version.modelId }),
   ])
-  const asked = new Set(version.data.tools.map((tool) => tool.name))
   return {
     modelId: version.modelId,
     modelVersion: version.version,
@@ -33,15 +33,15 @@ export async function getComposePage(actor: Actor, wear: WearView): Promise<Comp
         .map((fit) => ({ part: fit.part, number: part.number, bin: part.bin, onHand: part.onHand })),
     ),
     specialTools: register
-      .filter((tool) => [tool.name, ...tool.serves].some((name) => asked.has(name)))
+      .filter((tool) => version.data.tools.some(({ name }) => answersTo(tool, name)))
       .map((tool) => ({
         number: tool.number,
         name: tool.name,
-        serves: [tool.name, ...tool.serves],
+        serves: tool.serves,
         count: tool.count,
         place: tool.place,
         taken: bookings
-          .filter((booking) => booking.tools.some((name) => name === tool.name || tool.serves.includes(name)))
+          .filter((booking) => booking.tools.some((name) => answersTo(tool, name)))
           .map(({ number, day, yard }) => ({ number, day, yard })),
       })),
     settled: doubts.map(({ words, answer }) => ({ words, answer })),

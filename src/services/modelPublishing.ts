@@ -11,10 +11,9 @@ import {
   parsePumpModel,
   pumpModelFaults,
   titleOf,
-  type ModelChange,
-  type ModelCheck,
   type PumpModel,
 } from '@/core/pump'
+import type { PublishPreview } from '@/core/pump/views'
 import { write } from '@/db'
 import { assemblies } from '@/db/assemblies'
 import { pumpModels, pumpModelVersions } from '@/db/pumpModels'
@@ -22,23 +21,6 @@ import { visits } from '@/db/visits'
 import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
-
-/** What publishing some data would do, or why it cannot be. */
-export type PublishPreview = {
-  /** One sentence by path; empty where the data reads well. */
-  faults: { path: string; words: string }[]
-  /** One for each size of a family. */
-  models: {
-    title: string
-    /** 0: the library does not have it yet. */
-    newest: number
-    pumps: number
-    /** Visits to come that keep the version they were booked with. */
-    openVisits: number
-    changes: ModelChange[]
-  }[]
-  checks: ModelCheck[]
-}
 
 /**
  * Reads a model's data without keeping it: its faults by path, or what publishing it would change. For

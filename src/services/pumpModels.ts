@@ -12,12 +12,14 @@ import {
   type ModelCheck,
   type PumpModel,
 } from '@/core/pump'
+import type { CheckView } from '@/core/pump/views'
 import { check } from '@/core/problem/check'
-import { write } from '@/db'
+import { Op, write } from '@/db'
 import { assemblies } from '@/db/assemblies'
 import { people } from '@/db/people'
 import { practiceChoices } from '@/db/practices'
 import { pumpModels, pumpModelVersions, settledDoubts } from '@/db/pumpModels'
+import { sheetEntries } from '@/db/sheets'
 import { parts } from '@/db/stores'
 import { visits } from '@/db/visits'
 import { requirePermission, type Actor } from './actor'
@@ -111,9 +113,6 @@ export type PumpModelDetails = {
   /** Sizes of one family that share this procedure, with their pages. */
   family: { id: string; name: string }[]
 }
-
-/** A check of a model; a doubt carries what somebody found out about it. */
-export type CheckView = ModelCheck & { settled: { answer: string; by: string; day: string } | null }
 
 /** A model with its versions, what changed between them, and what should be looked at. */
 export async function getPumpModel(actor: Actor, id: string, version?: number): Promise<PumpModelDetails> {
@@ -222,6 +221,13 @@ export async function deletePumpModel(actor: Actor, input: { id: string; version
       visit.items.some((item) => versions.some((version) => version.id === item.modelVersionId)),
     )
     if (booked) throw conflict(`Visit ${visitNumber(booked.number)} was composed from ${name}. It stays.`)
+    for (const { id } of versions) {
+      const worked = await sheetEntries.find({ kind: 'composed', payload: { [Op.like]: `%${id}%` } } as never)
+      if (worked)
+        throw conflict(
+          `A sheet was composed from ${name}. It stays, so that its record can be signed and read.`,
+        )
+    }
     for (const part of await parts.all()) {
       const fits = part.fits.filter((fit) => fit.modelId !== model.id)
       if (fits.length !== part.fits.length)

@@ -3,6 +3,7 @@ import { isOpen, visitNumber } from '@/core/planning'
 import { invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import {
+  answersTo,
   rangeFault,
   retireToolSchema,
   toolClashes,
@@ -28,18 +29,16 @@ import { companyPractices } from './practices'
 
 /** The register: every wrench and special tool, what is out of calibration, and who takes what when. */
 export async function getTools(_actor: Actor): Promise<ToolPage> {
-  const [rows, yardRows, bookings, company, asked] = await Promise.all([
+  const [rows, yardRows, bookings, company] = await Promise.all([
     tools.all({}, [['number', 'ASC']]),
     yards.all({}, [['name', 'ASC']]),
     toolBookings(),
     ourCompany(),
-    toolsAskedFor(),
   ])
   const { today } = present(company)
   const inUse = rows.filter((row) => !row.retiredOn)
   // Wrenches first, what is out of use last.
   const order = (row: ToolRow) => (row.retiredOn ? 2 : row.kind === 'torqueWrench' ? 0 : 1)
-  const known = new Set(inUse.flatMap((row) => [row.name, ...row.serves]))
   return {
     tools: [...rows]
       .sort((a, b) => order(a) - order(b))
@@ -50,12 +49,12 @@ export async function getTools(_actor: Actor): Promise<ToolPage> {
           yard: yardRows.find((yard) => yard.id === row.yardId)?.name ?? '',
           outOfCalibration: row.calibrationDue !== null && row.calibrationDue < today,
           visits: bookings
-            .filter((booking) => booking.tools.some((name) => name === row.name || row.serves.includes(name)))
+            .filter((booking) => booking.tools.some((name) => answersTo(row, name)))
             .map(({ visitId, number, day, yard }) => ({ visitId, number, day, yard })),
         }
       }),
     clashes: toolClashes(bookings, inUse),
-    missing: asked.filter(({ name }) => !known.has(name)),
+    missing: askedFor(bookings).filter(({ name }) => !inUse.some((tool) => answersTo(tool, name))),
     yards: yardRows.map((yard) => ({ value: yard.id, label: yard.name })),
   }
 }
@@ -100,9 +99,9 @@ export async function toolBookings(): Promise<ToolBooking[]> {
 }
 
 /** Special tools that the visits to come ask for, with the visits. */
-async function toolsAskedFor(): Promise<ToolPage['missing']> {
+function askedFor(bookings: ToolBooking[]): ToolPage['missing'] {
   const asked = new Map<string, string[]>()
-  for (const { tools: names, number } of await toolBookings())
+  for (const { tools: names, number } of bookings)
     for (const name of names) asked.set(name, [...(asked.get(name) ?? []), number])
   return [...asked].map(([name, numbers]) => ({ name, visits: numbers }))
 }

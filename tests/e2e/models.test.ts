@@ -137,6 +137,13 @@ test('a model goes out as JSON and comes in again; its JSON Schema is there; a s
   await paste(person, got.text)
   await person.press('Read it', '[role=dialog]')
   await person.sees('Nothing differs from the newest version.')
+  // On another model's page it is said whose data this is.
+  await person.goTo('/models')
+  await person.press('Tarnwick K4')
+  await person.press('Publish a version')
+  await paste(person, got.text)
+  await person.press('Read it', '[role=dialog]')
+  await person.sees('This is not the data of Tarnwick K4.')
   const schema = await person.page.evaluate(async () => (await fetch('/api/models/schema')).json())
   expect(schema.title).toBe('Atelier pump model, format 1')
   const answer = await fetch(`${demo.app.url}/api/models/schema`)

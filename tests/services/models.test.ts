@@ -1,11 +1,12 @@
 import { readFileSync } from 'node:fs'
 import { v7 as uuid } from 'uuid'
+import { assemblies } from '@/db/assemblies'
 import { lives } from '@/db/lives'
 import { exportPumpModel, previewPumpModel, publishPumpModel } from '@/services/modelPublishing'
 import { choosePractice, companyPractices, getPractices } from '@/services/practices'
 import { deletePumpModel, getPumpModel, listPumpModels, settleDoubt } from '@/services/pumpModels'
 import { getSigning, signSheet } from '@/services/sheetSigning'
-import { startSheet } from '@/services/sheets'
+import { startSheet, startUnplannedSheet } from '@/services/sheets'
 import { getTools, listWrenches, retireTool, saveTool } from '@/services/tools'
 import { bookVisit, getVisit } from '@/services/visits'
 import { problemIn, removeDatabase } from '../support/database'
@@ -137,6 +138,20 @@ describe('publishing', () => {
       await deletePumpModel(shop.coordinator, { id, version: 1 })
       expect((await listPumpModels(shop.coordinator)).map(({ name }) => name)).toEqual(['P3-200'])
       expect((await companyPractices()).models).toEqual({})
+    }))
+
+  test('a model that a sheet was composed from stays, even when its pump is of another model by now', () =>
+    now(async () => {
+      await startUnplannedSheet(shop.technician, {
+        id: uuid(),
+        items: [{ assemblyId: shop.pumpId, task: 'oilChange', positions: ['oil'] }],
+        trouble: 'Milky oil',
+      })
+      await assemblies.update({ id: shop.pumpId }, { modelId: null, modelVersionId: null })
+      const row = (await listPumpModels(shop.coordinator)).find(({ id }) => id === shop.modelId)!
+      expect((await problemIn(deletePumpModel(shop.coordinator, row))).message).toContain(
+        'A sheet was composed from Ostrel P3-200.',
+      )
     }))
 
   test('a doubt stays flagged until somebody settles it, and the answer outlives the version', () =>

@@ -1,3 +1,4 @@
+import type { PracticeKey } from '../practices'
 import { invalid } from '../problem'
 import { splitInstance, titleOf, type PositionKey, type Task, type TaskPath } from '../pump'
 import { positionsOf } from '../wear'
@@ -40,12 +41,7 @@ export function chosenTasks(job: Job, { model, practice }: PractisedModel, at: n
       return
     }
     const path =
-      task.paths.find((each) => each.key === pathKey) ??
-      task.paths.find(
-        (each) => each.practice && practice(each.practice.key).choice === each.practice.choice,
-      ) ??
-      task.paths[0] ??
-      null
+      task.paths.find((each) => each.key === pathKey) ?? pathByPractice(task, (by) => practice(by).choice)
     if (pathKey && path?.key !== pathKey) {
       faults[`${place}.path`] = `“${task.name}” cannot be done by “${pathKey}”.`
       return
@@ -72,6 +68,15 @@ export function chosenTasks(job: Job, { model, practice }: PractisedModel, at: n
   })
   if (Object.keys(faults).length > 0) throw invalid(faults)
   return inModelOrder(model, [...chosen.values()])
+}
+
+/** The way of doing a task that the practices choose where nobody does; null where there is only one. */
+export function pathByPractice(task: Task, choiceOf: (practice: PracticeKey) => string): TaskPath | null {
+  return (
+    task.paths.find(({ practice }) => practice && choiceOf(practice.key) === practice.choice) ??
+    task.paths[0] ??
+    null
+  )
 }
 
 export function inModelOrder(model: PractisedModel['model'], chosen: Chosen[]): Chosen[] {

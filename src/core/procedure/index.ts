@@ -1,4 +1,5 @@
 export { composeSheet, savingOfBundling, type Saving } from './compose'
+export { usualPath, usualPositions } from './choosing'
 export { offersFor, type Offer } from './offers'
 export { recomposeSheet, type Recomposed } from './recompose'
 export type {

@@ -22,15 +22,10 @@ export type Offer = {
  * now and what it would cost alone. What shares an opening comes first, then by what is saved.
  *
  * @param input what is chosen so far
- * @param wanted which positions of a task to offer; all of them by default
  * @returns nothing where nothing is chosen
  * @example offersFor(seals) // [{ task: 'oilSeals', now: 25, alone: 95, openAlready: ['Manifold off', 'Seal stack out'] }]
  */
-export function offersFor(
-  input: ComposeInput,
-  chosen: CompanyPractices = noPractices,
-  wanted: (assemblyId: string, task: string) => PositionKey[] | null = () => null,
-): Offer[] {
+export function offersFor(input: ComposeInput, chosen: CompanyPractices = noPractices): Offer[] {
   if (!input.assemblies.some(({ tasks }) => tasks.length > 0)) return []
   const present = composeSheet(input, chosen)
   const brought = new Set(present.implied.flatMap(({ positions }) => positions))
@@ -40,7 +35,7 @@ export function offersFor(
         const taken = new Set(
           job.tasks.filter((each) => each.task === task.key).flatMap((each) => each.positions),
         )
-        const positions = (wanted(job.id, task.key) ?? positionsOf(job.model, task)).filter(
+        const positions = positionsOf(job.model, task).filter(
           (each) => !taken.has(each) && !(brought.has(each) && task.kind === 'renew'),
         )
         if (positions.length === 0) return []

@@ -13,7 +13,6 @@ export type ComposePage = {
   specialTools: {
     number: string
     name: string
-    /** Every name it answers to. */
     serves: string[]
     count: number
     place: string

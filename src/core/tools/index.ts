@@ -16,14 +16,17 @@ export type ToolInput = {
   number: string
   name: string
   kind: ToolKind
+  /** How many of it there are. */
   count: number
   rangeFrom: number | null
   rangeTo: number | null
   rangeUnit: string
+  /** From the middle of the drive to the middle of the grip. */
   leverMm: number | null
   calibrationDue: string | null
   yardId: string | null
   place: string
+  /** Names by which pump models ask for it. */
   serves: string[]
   note: string
 }
@@ -94,6 +97,11 @@ export const retireToolSchema = Joi.object<RetireToolInput>({
 /** What one visit takes with it. */
 export type ToolBooking = { visitId: string; number: string; day: Day; yard: string; tools: string[] }
 
+/** Whether a tool of the register is meant by a name that a pump model asks for. */
+export function answersTo(tool: { name: string; serves: string[] }, name: string): boolean {
+  return tool.name === name || tool.serves.includes(name)
+}
+
 export type ToolClash = { tool: string; day: Day; have: number; visits: string[] }
 
 /**
@@ -108,10 +116,9 @@ export function toolClashes(
 ): ToolClash[] {
   const clashes: ToolClash[] = []
   for (const tool of register) {
-    const names = new Set([tool.name, ...tool.serves])
     const byDay = new Map<Day, ToolBooking[]>()
     for (const booking of bookings)
-      if (booking.tools.some((name) => names.has(name)))
+      if (booking.tools.some((name) => answersTo(tool, name)))
         byDay.set(booking.day, [...(byDay.get(booking.day) ?? []), booking])
     for (const [day, asking] of byDay)
       if (asking.length > tool.count)

@@ -1,10 +1,16 @@
 'use client'
 
 import { useDeferredValue, useMemo, useState } from 'react'
-import { composeSheet, offersFor, savingOfBundling, type ChosenTask, type Offer } from '@/core/procedure'
+import {
+  composeSheet,
+  offersFor,
+  savingOfBundling,
+  usualPositions,
+  type ChosenTask,
+  type Offer,
+} from '@/core/procedure'
 import type { ComposePage } from '@/core/procedure/views'
-import { allPositions, splitInstance, type PositionKey, type PumpModel } from '@/core/pump'
-import { resolvePractice } from '@/core/practices'
+import { splitInstance, titleOf, type PositionKey, type PumpModel } from '@/core/pump'
 import type { WearView } from '@/core/wear/views'
 import { EmptyState } from '../feedback/States'
 import { Part } from '../frame/Page'
@@ -43,18 +49,14 @@ export function ComposeBench({ pump, page, wear, today, booking }: Props) {
   const sheet = useMemo(() => composeSheet(input, practices), [input, practices])
   const saving = useMemo(() => savingOfBundling(input, practices), [input, practices])
   const offers = useMemo(() => offersFor(input, practices), [input, practices])
-  const onlyDue =
-    resolvePractice('howMuch', { title: `${model.maker} ${model.name}`, manual: model.manual }, practices)
-      .choice === 'failedOnly'
-
-  /** All positions of a task; only those that are due where the company renews only what failed. */
   const positionsFor = (key: string): PositionKey[] => {
-    const task = model.tasks.find((each) => each.key === key)!
-    const all = allPositions(model).filter((each) => task.positions.includes(splitInstance(each).key))
-    const due = wear.clocks
-      .filter((clock) => clock.task === key && clock.state !== 'healthy')
-      .flatMap((clock) => clock.positions)
-    return onlyDue && due.length > 0 ? all.filter((each) => due.includes(each)) : all
+    const due = wear.clocks.filter((clock) => clock.task === key && clock.state !== 'healthy')
+    return usualPositions(
+      model,
+      model.tasks.find((each) => each.key === key)!,
+      due.flatMap((clock) => clock.positions),
+      practices,
+    )
   }
   const change = (task: string, next: Omit<ChosenTask, 'task'> | null) =>
     setTasks((before) => {
@@ -121,7 +123,7 @@ export function ComposeBench({ pump, page, wear, today, booking }: Props) {
             <ComposedSteps sheet={sheet} page={page} />
           </Part>
           <p className="second">
-            By version {page.modelVersion} of {model.maker} {model.name}. {model.notice}
+            By version {page.modelVersion} of {titleOf(model)}. {model.notice}
           </p>
         </div>
       )}

@@ -4,17 +4,18 @@ import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import Radio from '@mui/material/Radio'
 import RadioGroup from '@mui/material/RadioGroup'
-import type { ChosenTask } from '@/core/procedure'
-import { resolvePractice, type CompanyPractices } from '@/core/practices'
+import { usualPath, type ChosenTask } from '@/core/procedure'
+import type { CompanyPractices } from '@/core/practices'
 import {
-  allPositions,
   positionName,
   repeatName,
   splitInstance,
+  titleOf,
   type PositionKey,
   type PumpModel,
   type Task,
 } from '@/core/pump'
+import { positionsOf } from '@/core/wear'
 import type { WearView } from '@/core/wear/views'
 import { PostMark } from '../graphics/PostMark'
 import { leftWords } from '../wear/words'
@@ -34,8 +35,7 @@ export function ComposeChoice({ model, wear, practices, today, tasks, change, po
   return (
     <fieldset className="plain-fieldset">
       <legend className="panel-pad">
-        <span className="strong">Services</span>{' '}
-        <span className="second">{model.maker + ' ' + model.name}</span>
+        <span className="strong">Services</span> <span className="second">{titleOf(model)}</span>
       </legend>
       {model.tasks.map((task) => {
         const chosen = tasks.find((each) => each.task === task.key)
@@ -61,7 +61,7 @@ export function ComposeChoice({ model, wear, practices, today, tasks, change, po
                   task={task}
                   chosen={chosen}
                   change={change}
-                  present={presentPath(model, task, practices)}
+                  present={usualPath(model, task, practices)}
                 />
               </>
             )}
@@ -90,7 +90,7 @@ function PositionTicks({
   chosen,
   change,
 }: Pick<Props, 'model' | 'change'> & { task: Task; chosen: ChosenTask }) {
-  const all = allPositions(model).filter((each) => task.positions.includes(splitInstance(each).key))
+  const all = positionsOf(model, task)
   if (all.length < 2) return null
   return (
     <div className="compose-inner" role="group" aria-label={`Positions of ${task.name.toLowerCase()}`}>
@@ -155,13 +155,4 @@ function PathChoice({
       ))}
     </RadioGroup>
   )
-}
-
-/** The way that the practices choose where nobody does. */
-function presentPath(model: PumpModel, task: Task, practices: CompanyPractices): string {
-  const about = { title: `${model.maker} ${model.name}`, manual: model.manual }
-  const byPractice = task.paths.find(
-    ({ practice }) => practice && resolvePractice(practice.key, about, practices).choice === practice.choice,
-  )
-  return (byPractice ?? task.paths[0])?.key ?? ''
 }

@@ -1,5 +1,6 @@
 import { showDay } from '@/core/calendar'
 import type { ComposedSheet, ToolNeed } from '@/core/procedure'
+import { answersTo } from '@/core/tools'
 import type { ComposePage } from '@/core/procedure/views'
 
 type Props = { sheet: ComposedSheet; page: ComposePage; today: string }
@@ -31,7 +32,7 @@ export function ComposedTools({ sheet, page, today }: Props) {
 }
 
 function Register({ tool, page, today }: { tool: ToolNeed; page: ComposePage; today: string }) {
-  const own = page.specialTools.find(({ serves }) => serves.includes(tool.name))
+  const own = page.specialTools.find((each) => answersTo(each, tool.name))
   if (!own) return <div className="brass">not in the register of tools</div>
   const taken = own.taken
     .slice(0, 2)

@@ -3,16 +3,15 @@
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
 import { settleDoubtSchema, type SettleDoubtInput } from '@/core/fleet'
-import type { ModelCheck } from '@/core/pump'
+import type { CheckView } from '@/core/pump/views'
 import type { Outcome } from '@/core/problem/outcome'
 import { DialogForm } from '../forms/DialogForm'
 import { TextEntry } from '../forms/entries'
 import { PostMark } from '../graphics/PostMark'
 
-type Check = ModelCheck & { settled: { answer: string; by: string; day: string } | null }
 type Props = {
   modelId: string
-  checks: Check[]
+  checks: CheckView[]
   today: string
   /** Null for who may only read. */
   settle: ((input: SettleDoubtInput) => Promise<Outcome>) | null

@@ -8,23 +8,20 @@ import DialogTitle from '@mui/material/DialogTitle'
 import { useRouter } from 'next/navigation'
 import { useRef, useState } from 'react'
 import type { PublishInput } from '@/core/fleet'
-import type { ModelChange, ModelCheck } from '@/core/pump'
+import type { PublishPreview } from '@/core/pump/views'
 import type { Outcome } from '@/core/problem/outcome'
 import { Note } from '../feedback/States'
 import { useToast } from '../feedback/Toasts'
 import { FieldFrame, TextInput } from '../forms/FieldFrame'
 import { ChangeTable } from './ModelVersions'
 
-type Preview = {
-  faults: { path: string; words: string }[]
-  models: { title: string; newest: number; pumps: number; openVisits: number; changes: ModelChange[] }[]
-  checks: ModelCheck[]
-}
 type Published = { published: { id: string; title: string; version: number }[] }
 type Props = {
   label: string
   look?: 'contained' | 'outlined'
-  preview: (text: string) => Promise<Outcome<Preview>>
+  /** The model whose page this is: data of another one is told apart. */
+  of?: string
+  preview: (text: string) => Promise<Outcome<PublishPreview>>
   publish: (input: PublishInput) => Promise<Outcome<Published>>
 }
 
@@ -32,7 +29,7 @@ type Props = {
  * Takes in a model's data from a file or as text: first it is read and told what is wrong with it or what
  * it would change, then it is published. What was pasted stays until the dialog is closed.
  */
-export function PublishModel({ label, look = 'outlined', preview, publish }: Props) {
+export function PublishModel({ label, look = 'outlined', of, preview, publish }: Props) {
   const [open, setOpen] = useState(false)
   return (
     <>
@@ -41,20 +38,21 @@ export function PublishModel({ label, look = 'outlined', preview, publish }: Pro
       </Button>
       <Dialog open={open} onClose={() => setOpen(false)} maxWidth="md" fullWidth aria-label={label}>
         <DialogTitle>{label}</DialogTitle>
-        {open && <PublishSteps preview={preview} publish={publish} close={() => setOpen(false)} />}
+        {open && <PublishSteps of={of} preview={preview} publish={publish} close={() => setOpen(false)} />}
       </Dialog>
     </>
   )
 }
 
 function PublishSteps({
+  of,
   preview,
   publish,
   close,
-}: Pick<Props, 'preview' | 'publish'> & { close: () => void }) {
+}: Pick<Props, 'of' | 'preview' | 'publish'> & { close: () => void }) {
   const [text, setText] = useState('')
   const [news, setNews] = useState('')
-  const [read, setRead] = useState<Preview | null>(null)
+  const [read, setRead] = useState<PublishPreview | null>(null)
   const [problem, setProblem] = useState('')
   const [busy, setBusy] = useState(false)
   const file = useRef<HTMLInputElement>(null)
@@ -139,6 +137,11 @@ function PublishSteps({
             </div>
           </FieldFrame>
           {read && read.faults.length > 0 && <Faults faults={read.faults} />}
+          {ready && of && !read.models.some(({ title }) => title === of) && (
+            <Note tone="brass" title={`This is not the data of ${of}.`}>
+              It is published as {read.models.map(({ title }) => title).join(', ')}.
+            </Note>
+          )}
           {ready && <WhatItDoes read={read} />}
           {ready && (
             <FieldFrame id="model-news" label="What is new" optional>
@@ -165,7 +168,7 @@ function PublishSteps({
   )
 }
 
-function Faults({ faults }: { faults: Preview['faults'] }) {
+function Faults({ faults }: { faults: PublishPreview['faults'] }) {
   return (
     <div role="alert">
       <Note
@@ -198,7 +201,7 @@ function Faults({ faults }: { faults: Preview['faults'] }) {
   )
 }
 
-function WhatItDoes({ read }: { read: Preview }) {
+function WhatItDoes({ read }: { read: PublishPreview }) {
   return (
     <>
       {read.models.map(({ title, newest, pumps, openVisits, changes }) => (

@@ -1,4 +1,5 @@
 import { noPractices, practices, resolvePractice } from '@/core/practices'
+import { usualPath, usualPositions } from '@/core/procedure'
 import { eachStep } from '@/core/pump'
 import { chosen, compose, everyModel, needs, on, opposed, triplex } from './models'
 
@@ -108,6 +109,29 @@ test('opposite treatments in one job are a caution, and so is each on its own no
     sheet.cautions.some(({ words }) => words.startsWith('Two opposite treatments'))
   expect(caution(compose(triplex, seals))).toBe(false)
   expect(caution(compose(triplex, [on(triplex, 'plungers', 1)]))).toBe(true)
+})
+
+test('how much is renewed: all of an item, or only what is due where the company keeps single clocks', () => {
+  const task = triplex.tasks.find(({ key }) => key === 'hpSeals')!
+  const all = ['hpSeal@1', 'hpSeal@2', 'hpSeal@3']
+  const failedOnly = chosen(['howMuch', 'failedOnly'])
+  expect(usualPositions(triplex, task, ['hpSeal@2'], noPractices)).toEqual(all)
+  expect(usualPositions(triplex, task, ['hpSeal@2', 'lpSeal@1'], failedOnly)).toEqual(['hpSeal@2'])
+  // Nothing of it is due: whoever chooses it all the same means all of it.
+  expect(usualPositions(triplex, task, [], failedOnly)).toEqual(all)
+})
+
+test('the usual way of a task is that of the practice, and the first where none is named', () => {
+  const valves = triplex.tasks.find(({ key }) => key === 'outletValves')!
+  expect(usualPath(triplex, valves, noPractices)).toBe('swap')
+  expect(usualPath(triplex, valves, chosen(['goodValves', 'inspect']))).toBe('strip')
+  expect(
+    usualPath(
+      triplex,
+      triplex.tasks.find(({ key }) => key === 'hpSeals')!,
+      noPractices,
+    ),
+  ).toBe('')
 })
 
 test('every practice makes a difference somewhere in the shipped models', () => {

@@ -61,6 +61,7 @@ export default async function ModelPage({ params, searchParams }: Params) {
               <PublishModel
                 label={newest === 0 ? 'Publish its data' : 'Publish a version'}
                 look="contained"
+                of={`${model.maker} ${model.name}`}
                 preview={previewPumpModel}
                 publish={publishPumpModel}
               />
