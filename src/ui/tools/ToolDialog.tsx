@@ -76,7 +76,6 @@ export function ToolDialog({ tool, yards, save }: Props) {
         <TextEntry name="number" label="Number" autoFocus={!tool} placeholder="W-5" />
         <TextEntry name="name" label="Name" />
         <ChoiceEntry name="kind" label="Kind" options={options(toolKinds)} />
-        <TextEntry name="count" label="How many" inputMode="numeric" />
       </FieldRow>
       <KindFields />
       <FieldRow>
@@ -87,6 +86,7 @@ export function ToolDialog({ tool, yards, save }: Props) {
           optional
         />
         <TextEntry name="place" label="Place" optional placeholder="bench drawer 1" />
+        <TextEntry name="count" label="How many" inputMode="numeric" />
       </FieldRow>
       <TextEntry name="note" label="Note" multiline optional />
     </DialogForm>
