@@ -41,7 +41,28 @@ export class Person {
   }
 
   async goTo(path: string): Promise<void> {
-    await this.page.goto(this.url + path, { waitUntil: 'networkidle0' })
+    await this.page.goto(this.url + path, { waitUntil: 'load' })
+    await this.comesToRest()
+  }
+
+  async reload(): Promise<void> {
+    await this.page.reload({ waitUntil: 'load' })
+    await this.comesToRest()
+  }
+
+  /**
+   * Waits until every part that was streamed in stands in its place and nothing more is fetched: by then
+   * the page answers to presses. Not for ever: a request that the last page left behind may never be told
+   * as ended.
+   */
+  private async comesToRest(): Promise<void> {
+    await this.page
+      .waitForFunction(() => !document.querySelector('template[id^="B:"], [hidden][id^="S:"]'), {
+        polling: 100,
+        timeout: 8_000,
+      })
+      .catch(() => undefined)
+    await this.page.waitForNetworkIdle({ idleTime: 400, timeout: 8_000 }).catch(() => undefined)
   }
 
   async signIn(name: string, password: string): Promise<void> {
@@ -61,6 +82,7 @@ export class Person {
     const [name, password] = accounts[role]
     await this.signIn(name, password)
     await this.page.waitForSelector('.rail')
+    await this.comesToRest()
   }
 
   /** The control a label names. */
@@ -77,7 +99,7 @@ export class Person {
           : found?.querySelector('input')
         return byLabel ?? document.querySelector(`[aria-label="${wanted}"]`)
       },
-      {},
+      { polling: 100 },
       label,
     )
     return handle.asElement() as ElementHandle<HTMLInputElement>
@@ -109,7 +131,7 @@ export class Person {
     await this.page.waitForFunction(
       (element, wanted) =>
         [...(element as unknown as HTMLSelectElement).options].some((each) => each.text === wanted),
-      {},
+      { polling: 100 },
       select,
       option,
     )
@@ -131,7 +153,7 @@ export class Person {
     const input = await this.field(label)
     const handle = await this.page.waitForFunction(
       (element) => document.getElementById(`${(element as HTMLElement).id}-help`),
-      {},
+      { polling: 100 },
       input,
     )
     return this.page.evaluate((element) => (element as HTMLElement | null)?.textContent ?? '', handle)
@@ -158,7 +180,7 @@ export class Person {
           ) ?? null
         )
       },
-      {},
+      { polling: 100 },
       name,
       within,
     )
@@ -172,7 +194,7 @@ export class Person {
         const top = document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2)
         return top !== null && ((each as HTMLElement).contains(top) || top.contains(each as HTMLElement))
       },
-      {},
+      { polling: 100 },
       element,
     )
     await element.click()
@@ -212,7 +234,7 @@ export class Person {
     try {
       await this.page.waitForFunction(
         (wanted) => document.body.innerText.replaceAll('\u00a0', ' ').replace(/\s+/g, ' ').includes(wanted),
-        {},
+        { polling: 100 },
         words,
       )
     } catch {
@@ -224,5 +246,17 @@ export class Person {
     return (await this.page.evaluate(() => document.body.innerText))
       .replaceAll('\u00a0', ' ')
       .replace(/[ \t]+/g, ' ')
+  }
+}
+
+/** Runs checks until they hold: what a press changes may be drawn a moment later. Fails with their last words. */
+export async function eventually(check: () => Promise<void>, within = 15_000): Promise<void> {
+  for (const until = Date.now() + within; ;) {
+    try {
+      return await check()
+    } catch (error) {
+      if (Date.now() > until) throw error
+      await new Promise((resolve) => setTimeout(resolve, 100))
+    }
   }
 }

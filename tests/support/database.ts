@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs'
+import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { v7 as uuid } from 'uuid'
@@ -9,9 +9,44 @@ import { listPeople } from '@/services/people'
 import { setUp, setUpCode } from '@/services/setUp'
 import { listYards } from '@/services/yards'
 
+let folder: string | undefined
+/** What was made once in this file and is copied for every further test: the folder, and what making it gave. */
+const made = new Map<string, { folder: string; value: unknown }>()
+
+afterAll(() => {
+  for (const { folder: copy } of made.values()) rmSync(copy, { recursive: true, force: true })
+})
+
+/**
+ * A data folder of its own, in which `make` has been done: the first time in earnest, later as a copy.
+ * @param what names it within this file
+ */
+export async function madeOnce<T>(what: string, make: () => Promise<T>): Promise<T> {
+  await removeDatabase()
+  const own = mkdtempSync(path.join(tmpdir(), 'atelier-test-'))
+  const known = made.get(what)
+  if (known) cpSync(known.folder, own, { recursive: true })
+  folder = own
+  process.env.ATELIER_DATA = own
+  if (known) return structuredClone(known.value) as T
+  const value = await make()
+  await closeDatabase()
+  const copy = mkdtempSync(path.join(tmpdir(), 'atelier-made-'))
+  cpSync(own, copy, { recursive: true })
+  made.set(what, { folder: copy, value: structuredClone(value) })
+  return value
+}
+
 /** A fresh company in a temporary database: every service test starts from one. */
-export async function freshCompany(): Promise<{ coordinator: Actor; yardId: string }> {
-  await freshDatabase()
+export function freshCompany(): Promise<Company> {
+  return madeOnce('company', makeCompany)
+}
+
+export type Company = { coordinator: Actor; yardId: string }
+
+/** The company itself, in whatever folder is in use. */
+export async function makeCompany(): Promise<Company> {
+  await migrate()
   const coordinatorId = uuid()
   await setUp(
     {
@@ -33,14 +68,9 @@ export async function freshCompany(): Promise<{ coordinator: Actor; yardId: stri
   return { coordinator, yardId: yard!.id }
 }
 
-let folder: string | undefined
-
 export async function freshDatabase(): Promise<string> {
-  await removeDatabase()
-  folder = mkdtempSync(path.join(tmpdir(), 'atelier-test-'))
-  process.env.ATELIER_DATA = folder
-  await migrate()
-  return folder
+  await madeOnce('database', async () => void (await migrate()))
+  return folder!
 }
 
 export async function removeDatabase(): Promise<void> {

@@ -1,4 +1,4 @@
-import type { Browser } from 'puppeteer-core'
+import type { Browser, CookieData } from 'puppeteer-core'
 import { dataFolder, demoEnv, makeDemo, startApp, type RunningApp } from './app'
 import { openBrowser, Person } from './browser'
 
@@ -16,11 +16,21 @@ export type DemoApp = {
 /** Serves the demo before the tests of a file and ends it after them; on a later day where one is given. */
 export function demoApp(today?: string): DemoApp {
   const data = dataFolder()
+  // Whoever signed in once in this file comes back with the same cookie, as on a device of their own.
+  const signedIn = new Map<string, CookieData[]>()
   const demo = {
     folder: data.folder,
     someone: async (role, size) => {
       const person = await Person.at(demo.browser, demo.app.url, size)
-      await person.signInAs(role)
+      const context = person.page.browserContext()
+      const known = signedIn.get(role)
+      if (known) {
+        await context.setCookie(...known)
+        await person.goTo('/today')
+      } else {
+        await person.signInAs(role)
+        signedIn.set(role, await context.cookies())
+      }
       return person
     },
   } as DemoApp
