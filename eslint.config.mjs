@@ -31,6 +31,16 @@ export default tseslint.config(
     rules: { 'no-console': 'off' },
   },
   {
+    files: ['src/**'],
+    ignores: ['src/ui/frame/Link.tsx'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { name: 'next/link', message: 'Use ui/frame/Link: it is not fetched ahead.' },
+      ],
+    },
+  },
+  {
     // The core is pure: the clock, the environment and randomness belong to the layers above it.
     files: ['src/core/**'],
     rules: {

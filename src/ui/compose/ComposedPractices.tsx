@@ -1,4 +1,4 @@
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 import type { UsedPractice } from '@/core/procedure'
 import { choiceName, practiceOf } from '@/core/practices'
 

@@ -1,6 +1,6 @@
 'use client'
 
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 import { useState } from 'react'
 import { assemblyKinds } from '@/core/fleet'
 import type { AssemblyView } from '@/core/fleet/views'

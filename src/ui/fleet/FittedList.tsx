@@ -1,4 +1,4 @@
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
 import type { AssemblyView, MachinePage } from '@/core/fleet/views'
 import { showNumber } from '@/core/units'

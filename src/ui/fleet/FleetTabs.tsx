@@ -1,4 +1,4 @@
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 
 const tabs = [
   { key: 'machines', label: 'Machines', href: '/fleet' },

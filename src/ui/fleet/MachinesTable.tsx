@@ -1,6 +1,6 @@
 'use client'
 
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 import { useState } from 'react'
 import { showAge } from '@/core/calendar'
 import { machineKinds, storageKinds } from '@/core/fleet'

@@ -1,7 +1,7 @@
 'use client'
 
 import Button from '@mui/material/Button'
-import Link from 'next/link'
+import { Link } from './Link'
 import type { ReactNode } from 'react'
 
 /** A link that looks like a button; server pages cannot hand a component to one themselves. */

@@ -1,4 +1,4 @@
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
 import type { EarlyCheckInput } from '@/core/inspection'
 import type { EarlyCheckView } from '@/core/inspection/views'

@@ -1,4 +1,4 @@
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
 import type { FindingLine } from '@/core/inspection/views'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'

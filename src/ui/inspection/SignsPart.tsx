@@ -1,7 +1,7 @@
 'use client'
 
 import Button from '@mui/material/Button'
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
 import { signOutcomes, type SettleSignInput, type SignInput } from '@/core/inspection'
 import type { SignView } from '@/core/inspection/views'

@@ -1,6 +1,6 @@
 'use client'
 
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 import { useState } from 'react'
 import type { PumpModelView } from '@/core/fleet/views'
 import type { PumpModelInput } from '@/core/fleet'

@@ -1,4 +1,4 @@
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 
 const tabs = [
   { key: 'models', label: 'Pump models', href: '/models' },

@@ -1,4 +1,4 @@
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 
 export const settingsTabs = ['company', 'yards', 'people', 'calendars', 'you'] as const
 export type SettingsTab = (typeof settingsTabs)[number]

@@ -1,6 +1,6 @@
 'use client'
 
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 import { useState } from 'react'
 import { showAmount } from '@/core/parts'
 import type { StockLine } from '@/core/parts/views'

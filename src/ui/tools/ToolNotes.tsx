@@ -1,4 +1,4 @@
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
 import type { ToolPage } from '@/core/tools/views'
 import { Note } from '../feedback/States'

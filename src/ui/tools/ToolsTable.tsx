@@ -1,7 +1,7 @@
 'use client'
 
 import Button from '@mui/material/Button'
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 import { useRouter } from 'next/navigation'
 import { showDay } from '@/core/calendar'
 import type { Outcome } from '@/core/problem/outcome'

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next'
-import Link from 'next/link'
+import { Link } from '@/ui/frame/Link'
 import { showDay, showLongDay } from '@/core/calendar'
 import { showAmount } from '@/core/parts'
 import { mayDo } from '@/core/people'

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next'
-import Link from 'next/link'
+import { Link } from '@/ui/frame/Link'
 import { showLongDay } from '@/core/calendar'
 import { getCompany, present } from '@/services/company'
 import { listDue } from '@/services/dueList'

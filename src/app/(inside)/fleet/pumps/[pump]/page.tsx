@@ -1,5 +1,5 @@
 import type { Metadata } from 'next'
-import Link from 'next/link'
+import { Link } from '@/ui/frame/Link'
 import { showDay } from '@/core/calendar'
 import { assemblyKinds, openingKinds } from '@/core/fleet'
 import type { AssemblyPage } from '@/core/fleet/views'
