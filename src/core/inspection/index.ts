@@ -10,3 +10,29 @@ export {
   type SignInput,
   type SignOutcome,
 } from './schema'
+export {
+  causes,
+  probableCauses,
+  type CauseKey,
+  type Evidence,
+  type ProbableCause,
+  type SeenDamage,
+} from './causes'
+export {
+  damageKeys,
+  damages,
+  damagesOf,
+  dispositionKeys,
+  dispositionRefusal,
+  dispositions,
+  extents,
+  findingSortKeys,
+  findingSorts,
+  findingWords,
+  matesOf,
+  usualDisposition,
+  type Damage,
+  type Disposition,
+  type Extent,
+  type FindingSort,
+} from './damage'

@@ -24,7 +24,13 @@ export type VisitLine = {
     positions: string[]
   }[]
   /** The sheet it is worked on, once there is one. */
-  sheet: { id: string; number: number; state: 'open' | 'signed' } | null
+  sheet: {
+    id: string
+    number: number
+    state: 'open' | 'signed'
+    /** What was found on the way and added to it, while it is open. */
+    added: string[]
+  } | null
   /** Its day has passed and it still stands. */
   late: boolean
   version: number

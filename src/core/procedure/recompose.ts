@@ -5,7 +5,7 @@ import { partsOf, toolsOf } from './needs'
 import type { ComposedSheet, ComposeInput, PartNeed, SheetStep } from './types'
 import { nodesFor } from './walk'
 
-export type Recomposed = Omit<ComposedSheet, 'minutes' | 'minutesOneByOne'> & {
+export type Recomposed = Omit<ComposedSheet, 'minutesOneByOne'> & {
   /** Node instances that had been closed, or were being closed, and must be opened once more. */
   reopened: string[]
   /** What opening them once more destroys again, on top of `parts`. */
@@ -87,7 +87,17 @@ export function recomposeSheet(
         },
       }).parts,
   )
-  return { ...fresh, steps, tools: toolsOf(parts, steps), reopened, again }
+  const openedAgain = parts.flatMap(({ id, walk }) =>
+    walk.opened.filter(({ key }) => reopened.includes(`${id}/${key}`)),
+  )
+  return {
+    ...fresh,
+    steps,
+    tools: toolsOf(parts, steps),
+    reopened,
+    again,
+    minutes: openedAgain.reduce((sum, { node }) => sum + node.openMinutes + node.closeMinutes, fresh.minutes),
+  }
 }
 
 /** Of a node's step: the node instance with its assembly, which side, and which round it is. */

@@ -25,7 +25,12 @@ export type Part = { id: string; practised: PractisedModel; walk: Walk }
 export function assemblySteps(part: Part): SheetStep[] {
   const { whole, apart } = part.walk
   const at = (level: number) =>
-    apart.filter((each) => each.level === level).flatMap(({ stretch }) => stretchSteps(part, stretch))
+    apart
+      .filter((each) => each.level === level)
+      .flatMap(({ stretch }) => {
+        const name = `${part.id}/${stretch.nodes[0]?.key ?? ''}`
+        return stretchSteps(part, stretch).map((step) => ({ ...step, stretch: name }))
+      })
   const steps = [
     ...whole.nodes.flatMap((node) => nodeSteps(part, node, 'open')),
     ...workSteps(part, whole),
@@ -177,6 +182,7 @@ export const plainStep: Step = {
   cleans: null,
   builds: null,
   fits: null,
+  locks: null,
   undo: '',
   media: '',
   doubt: '',
@@ -198,7 +204,7 @@ function countBack(model: PumpModel, stack: NodeInstance['node']['stack']): Step
   ]
 }
 
-/** Gates before proving that follow from what was composed: temporary tools out, threadlocker cured. */
+/** Gates before proving that follow from what was composed: the closing count, threadlocker cured. */
 export function closingGates(parts: Part[], steps: SheetStep[]): SheetStep[] {
   const [first] = parts
   if (!first) return []
@@ -222,17 +228,20 @@ export function closingGates(parts: Part[], steps: SheetStep[]): SheetStep[] {
     position: null,
     step: { ...step, phase: 'prove' },
   })
-  const gates: SheetStep[] = []
-  if (temporary.length > 0)
-    gates.push(
-      gate({
-        ...plainStep,
-        key: 'toolsBack',
-        text: `Count back every temporary tool: ${temporary.join(', ')}.`,
-        gate: true,
-        caution: 'A pin or clamp left in the pump breaks it at the first turn.',
-      }),
-    )
+  const gates: SheetStep[] = [
+    gate({
+      ...plainStep,
+      key: 'toolsBack',
+      text: `Closing count: ${
+        temporary.length > 0 ? `temporary tools out (${temporary.join(', ')}); ` : ''
+      }every piece renewed, refitted or written off; settings put back.`,
+      gate: true,
+      caution:
+        temporary.length > 0
+          ? 'A pin or clamp left in the pump breaks it at the first turn.'
+          : 'A rag, a tool or a loose ring left in the pump breaks it at the first turn.',
+    }),
+  ]
   const cures = Math.max(0, ...locked(parts, steps).map(({ treatment }) => treatment.curesMinutes ?? 0))
   if (cures > 0)
     gates.push(
@@ -240,6 +249,7 @@ export function closingGates(parts: Part[], steps: SheetStep[]): SheetStep[] {
         ...plainStep,
         key: 'cured',
         text: `Wait until the threadlocker has cured before the pump sees pressure: ${hoursOrMinutes(cures)}.`,
+        gate: true,
         timer: { kind: 'cured', minutes: cures },
       }),
     )

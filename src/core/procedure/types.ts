@@ -24,6 +24,8 @@ export type SheetStep = {
   /** The task it belongs to and the position instance that it renews or looks at, where it is about one. */
   task: string | null
   position: PositionKey | null
+  /** The head or cylinder that is opened, worked and closed on its own before the next; none: the whole. */
+  stretch?: string
   step: Step
 }
 

@@ -140,6 +140,7 @@ const step = Joi.object({
   cleans: Joi.string().valid('threads', 'seats', 'bores').allow(null).default(null),
   builds: optionalKey(),
   fits: optionalKey(),
+  locks: Joi.string().valid('on', 'off').allow(null).default(null),
   undo: words(),
   media: words(),
   doubt: words(400),
@@ -297,6 +298,7 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
       closeMinutes: minutes().required(),
       open: list(step),
       close: list(step),
+      innermost: Joi.string().valid('pressure', 'crankcase').allow(null).default(null),
       stack: list(
         Joi.object({
           part: key().required(),

@@ -192,6 +192,8 @@ export type AccessNode = {
   close: Step[]
   /** What lies in the bore, innermost first. */
   stack: StackItem[]
+  /** What the inner end of the bore is nearest to, so that the stack is drawn in its lasting frame. */
+  innermost: 'pressure' | 'crankcase' | null
   /** What is built on the bench first, and fitted as one. */
   bench: { key: string; name: string; of: string[] }[]
   /** What opening destroys or unseats. */
@@ -323,6 +325,8 @@ export type Step = {
   /** A bench sub-assembly of its node that is built here, or fitted here as one. */
   builds: string | null
   fits: string | null
+  /** Where everybody's own lock goes on, and where each comes off again before energising. */
+  locks: 'on' | 'off' | null
   undo: string
   media: string
   doubt: string

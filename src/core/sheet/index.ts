@@ -1,20 +1,62 @@
 export type * from './types'
+export { pieceFates, timerKinds } from './types'
 export {
   currentStep,
-  foldSheet,
+  sheetState,
   inspected,
   ofKind,
   phasesOf,
+  seenBy,
   unfinished,
   type PositionState,
   type SheetState,
   type StepState,
-} from './fold'
-export { blockedBy, fastenerOf, mayBeSkipped, offLimits, refusal, statedTorque } from './rules'
-export { notReady, presumedEndReason } from './sign'
+} from './state'
+export { alwaysRenewed, blockedBy, mayBeSkipped, refusal, type Writing } from './rules'
+export {
+  boltPlaces,
+  fastenerOf,
+  nextBolt,
+  statedTorque,
+  torqueRefusal,
+  wantsLookingUp,
+  type BoltPlace,
+} from './bolts'
+export {
+  borePieces,
+  fateWords,
+  keptSettings,
+  notCounted,
+  partsOpen,
+  stopped,
+  temporaryTools,
+  toRenew,
+  toSeeTo,
+  unseen,
+  valvesBack,
+  wentBack,
+  type BorePieces,
+} from './counts'
+export { openedPlaces, sheetPositions } from './content'
+export { locksOf, locksOn, type Lock } from './locks'
+export {
+  benchMeasures,
+  bucketFlow,
+  comparable,
+  converted,
+  offLimits,
+  unitsFor,
+  type EarlierMeasure,
+} from './measures'
+export { findingOf, openStretch, placeWords, positionPlace, stretchName, type PositionPlace } from './places'
+export { usesFor, type Expected } from './taking'
+export { clockWords, timersOf, timerStand, type SheetTimer, type TimerStand } from './timers'
+export { notReady, partName, presumedEndReason } from './sign'
+export { causesOn, isLook, matesToLookAt, seenOn, sortAt, soundFinding, wayBegun } from './looking'
 export {
   abandonSchema,
   correctionSchema,
+  moreWorkSchema,
   payloadSchemas,
   sentEntriesSchema,
   signSchema,
@@ -22,16 +64,12 @@ export {
   unplannedSheetSchema,
   type AbandonInput,
   type CorrectionInput,
+  type MoreWorkInput,
   type SignInput,
   type StartSheetInput,
   type UnplannedSheetInput,
 } from './schema'
-export {
-  endReasonAfterCorrections,
-  isTakenBack,
-  recordKinds,
-  recordLines,
-  usedAfterCorrections,
-  type RecordKind,
-  type RecordLine,
-} from './record'
+export { endReasonAfterCorrections, isTakenBack, usedAfterCorrections } from './corrections'
+export { recordLines } from './record'
+export { recordKinds, type RecordKind, type RecordLine } from './recordTeller'
+export { positionLines, workersOf, type PositionLine } from './recordPositions'

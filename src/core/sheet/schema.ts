@@ -1,8 +1,17 @@
 import Joi from 'joi'
-import { dimensions } from '../units'
+import { damageKeys, dispositionKeys, extents, findingSortKeys } from '../inspection/damage'
+import { dimensions, parseNumber } from '../units'
 import { id, line, note, optionalDay, optionalLine, version } from '../problem/fields'
 import { endReasons } from '../wear'
-import type { Correction, DeviceEntryKind, EndedLife, Payloads, SentEntry } from './types'
+import {
+  pieceFates,
+  timerKinds,
+  type Correction,
+  type DeviceEntryKind,
+  type EndedLife,
+  type Payloads,
+  type SentEntry,
+} from './types'
 
 const because = (words: string) =>
   line(300).required().messages({ 'string.empty': words, 'any.required': words })
@@ -11,6 +20,7 @@ const amount = (units: string[] | null) =>
   Joi.object({
     value: Joi.number().min(0).max(1e7).required(),
     unit: units ? Joi.string().valid(...units) : Joi.string().max(20),
+    ...(units ? {} : { how: optionalLine(80) }),
   })
     .allow(null)
     .default(null)
@@ -42,6 +52,20 @@ export const payloadSchemas: { [Kind in DeviceEntryKind]: Joi.ObjectSchema<Paylo
     torque: amount(Object.keys(dimensions.torque)),
     answer: optionalLine(200),
     reason: optionalLine(300),
+    setting: optionalLine(120),
+    pieces: Joi.array()
+      .items(
+        Joi.object({
+          part: Joi.string().max(40).required(),
+          pieces: Joi.number().integer().min(0).max(100).required(),
+          fate: Joi.string()
+            .valid(...Object.keys(pieceFates))
+            .required(),
+          reason: optionalLine(200),
+        }),
+      )
+      .max(60),
+    ownBores: Joi.array().items(Joi.string().max(100)).max(200),
   }),
   skipped: Joi.object({ reason: because('Say why this step is skipped.') }),
   takeBack: Joi.object({ of: id().required(), reason: optionalLine(300) }),
@@ -64,6 +88,86 @@ export const payloadSchemas: { [Kind in DeviceEntryKind]: Joi.ObjectSchema<Paylo
     assemblyId: id().allow(null).default(null),
     part: Joi.string().max(40).allow(null).default(null),
   }),
+  notUsed: Joi.object({
+    assemblyId: id().required(),
+    part: Joi.string().max(40).required(),
+    reason: because('Say why it was not used.'),
+  }),
+  bolt: Joi.object({
+    place: Joi.number().integer().min(1).max(400).required(),
+    bolt: Joi.string().max(8).required(),
+    torque: amount(Object.keys(dimensions.torque)),
+    reason: optionalLine(300),
+  }),
+  torqueSet: Joi.object({
+    assemblyId: id().required(),
+    fastener: Joi.string().max(40).required(),
+    value: Joi.number().greater(0).max(100_000).required().messages({
+      'number.base': 'Enter the value of the manual.',
+      'number.greater': 'Enter more than 0.',
+    }),
+    unit: Joi.string()
+      .valid(...Object.keys(dimensions.torque))
+      .required(),
+    page: because('Enter the page of the maker’s manual.'),
+  }),
+  timer: Joi.object({
+    kind: Joi.string()
+      .valid(...Object.keys(timerKinds))
+      .required(),
+    name: because('Say what it is for.'),
+    minutes: Joi.number().greater(0).max(20_160).allow(null).required().messages({
+      'number.greater': 'Enter more than 0 minutes.',
+      'number.max': 'Enter two weeks at most.',
+    }),
+  }),
+  timerEnd: Joi.object({ of: id().required(), reason: optionalLine(200) }),
+  finding: Joi.object({
+    assemblyId: id().required(),
+    position: Joi.string().max(60).allow(null).required(),
+    what: optionalLine(80),
+    sort: Joi.string()
+      .valid(...findingSortKeys)
+      .required(),
+    damages: Joi.array()
+      .items(Joi.string().valid(...damageKeys))
+      .unique()
+      .max(damageKeys.length)
+      .required(),
+    extent: Joi.string()
+      .valid('', ...Object.keys(extents))
+      .default(''),
+    disposition: Joi.string()
+      .valid(...dispositionKeys)
+      .required(),
+    words: optionalLine(300),
+  }),
+  photo: Joi.object({
+    photoId: id().required(),
+    caption: optionalLine(200),
+    assemblyId: id().allow(null).default(null),
+    position: Joi.string().max(60).allow(null).default(null),
+  }),
+  measured: Joi.object({
+    assemblyId: id().required(),
+    position: Joi.string().max(60).allow(null).default(null),
+    what: because('Say what was measured.'),
+    value: Joi.number().min(-1e6).max(1e7).required().messages({ 'number.base': 'Enter what was measured.' }),
+    unit: line(20).required().messages({ 'string.empty': 'Say in which unit.' }),
+    how: optionalLine(80),
+    words: optionalLine(200),
+  }),
+  lock: Joi.object({
+    name: because('Say whose lock it is.'),
+    goes: Joi.string().valid('on', 'off').required(),
+    reason: optionalLine(300),
+  }),
+  left: Joi.object({
+    toId: id().allow(null).default(null),
+    toName: optionalLine(60),
+    words: optionalLine(500),
+  }),
+  joined: Joi.object({ words: optionalLine(300) }),
 }
 
 /** The list that a device posts. Its payloads are checked one by one, so that one bad entry is not all. */
@@ -119,6 +223,8 @@ export type SignInput = {
   seenUpTo: number
   ended: Omit<EndedLife, 'reached'>[]
   note: string
+  /** After how many hours of work somebody looks at it again; left out, the company's usual. */
+  earlyCheckHours?: number | string | null
 }
 export const signSchema = Joi.object<SignInput>({
   id: id().required(),
@@ -140,6 +246,40 @@ export const signSchema = Joi.object<SignInput>({
     )
     .required(),
   note: note(1000),
+  earlyCheckHours: Joi.any().custom((input: unknown, helpers) => {
+    if (input == null || input === '') return null
+    const parsed = parseNumber(String(input), 1)
+    if (!parsed.ok) return helpers.message({ custom: parsed.reason })
+    return parsed.value >= 1 && parsed.value <= 1000
+      ? parsed.value
+      : helpers.message({ custom: 'Enter 1 to 1000 hours.' })
+  }),
+})
+
+/** Further work found on the way, or another way of doing what is not begun. */
+export type MoreWorkInput = {
+  sheetId: string
+  /** The newest entry that was seen: what came in since may change what is left. */
+  seenUpTo: number
+  items: { assemblyId: string; task: string; path?: string | null; positions: string[] }[]
+  reason: string
+}
+export const moreWorkSchema = Joi.object<MoreWorkInput>({
+  sheetId: id().required(),
+  seenUpTo: Joi.number().integer().min(0).required(),
+  items: Joi.array()
+    .items(
+      Joi.object({
+        assemblyId: id().required(),
+        task: Joi.string().max(40).required(),
+        path: Joi.string().max(40).allow(null, '').empty('').default(null),
+        positions: Joi.array().items(Joi.string().max(60)).min(1).required(),
+      }),
+    )
+    .min(1)
+    .required()
+    .messages({ 'array.min': 'Choose what is to be done besides.' }),
+  reason: because('Say what was found.'),
 })
 
 export type AbandonInput = { id: string; version: number; reason: string }

@@ -1,19 +1,25 @@
 import type { ClockState, EndReason } from '../wear'
-import { unfinished, type SheetState } from './fold'
+import { partsOpen, stopped, toRenew, unseen, wentBack } from './counts'
+import { locksOn } from './locks'
+import { unfinished, type SheetState } from './state'
 
 /**
  * Why a renewed part's life most likely ended, to begin the question with: it can be recovered only now.
  * On a planned visit it came out in time; on a breakdown sheet what the sheet was opened for had failed.
  * A part renewed besides, with life left in it, was disturbed, and so was one that opening the pump
  * destroys or unseats; otherwise it came out in time.
+ *
+ * @param sound damage was seen on this sheet, and none on this part: it did not fail
  */
 export function presumedEndReason(
   trigger: 'planned' | 'breakdown',
   planned: boolean,
   clock: ClockState,
   disturbed = false,
+  sound = false,
 ): EndReason {
   if (disturbed) return 'disturbed'
+  if (planned && sound) return 'preventive'
   if (planned) return trigger === 'breakdown' ? 'failed' : 'preventive'
   return clock === 'healthy' ? 'disturbed' : 'preventive'
 }
@@ -35,5 +41,36 @@ export function notReady(state: SheetState): string[] {
     )
   const undecided = state.positions.filter((each) => each.planned && each.state === 'open')
   if (open === 0 && undecided.length > 0) reasons.push('Say of each position whether it was renewed.')
+  for (const { payload } of stopped(state))
+    reasons.push(`${partName(state, payload)}: stopped to ask. Decide what becomes of it.`)
+  for (const { payload } of toRenew(state))
+    reasons.push(
+      `${partName(state, payload)} is to be renewed and is not on this sheet: add it, or decide otherwise.`,
+    )
+  for (const { payload } of wentBack(state))
+    reasons.push(
+      `${partName(state, payload)} was found to be renewed and went back: decide otherwise, or say why it was kept.`,
+    )
+  const old = unseen(state)
+  if (old.length > 0)
+    reasons.push(
+      `Say what was seen on the old part: ${old[0]!.name}${old.length > 1 ? ` and ${old.length - 1} more` : ''}.`,
+    )
+  const parts = partsOpen(state)
+  if (open === 0 && parts.length > 0)
+    reasons.push(
+      `${parts.map(({ name }) => name).join(', ')}: note what was used, or say why ${parts.length === 1 ? 'it was' : 'they were'} not.`,
+    )
+  if (open === 0) for (const { name } of locksOn(state)) reasons.push(`The lock of ${name} is still on.`)
   return reasons
+}
+
+/** What a finding is about, in words. */
+export function partName(
+  state: SheetState,
+  { assemblyId, position, what }: { assemblyId: string; position: string | null; what: string },
+): string {
+  if (position === null) return what
+  const assembly = state.content.assemblies.find((each) => each.id === assemblyId)
+  return assembly?.positions.find((each) => each.key === position)?.name ?? position
 }

@@ -1,5 +1,8 @@
+import type { Damage, Disposition, Extent, FindingSort } from '../inspection'
+import type { VisitItem } from '../planning'
 import type { ComposedSheet, FastenerNeed, SheetStep, StripOrder, UsedPractice } from '../procedure'
-import type { Fastener, Part, PositionKey, Task } from '../pump'
+import type { AccessNode, Fastener, Part, PositionKey, PositionSort, StackItem, Task } from '../pump'
+import type { DutyKey } from '../wear/rules'
 
 /**
  * What a sheet was composed from and into, held in full by its first entry: a signed sheet never
@@ -22,6 +25,20 @@ export type SheetContent = {
   torques?: (FastenerNeed & { wrenches: string[] })[]
   tools: ComposedSheet['tools']
   minutes: number
+  /** What was chosen, so that it can be composed anew with what is found on the way. */
+  items?: VisitItem[]
+  /** What was added on the way, oldest first. */
+  extra?: ExtraWork[]
+}
+
+/** Work that was found on the way and added to the sheet, or a way of doing it that was changed. */
+export type ExtraWork = {
+  services: string
+  reason: string
+  /** Minutes more than before, which may be less. */
+  minutes: number
+  at: string
+  byName: string
 }
 
 export type SheetMeter = { id: string; name: string; unit: 'h' | 'strokes' }
@@ -43,11 +60,35 @@ export type SheetAssembly = {
     where: string
     /** Nobody chose it: opening the pump destroys or unseats what it renews. */
     disturbed?: string
+    /** The ways of doing it where there are several, and the one that was composed. */
+    ways?: { key: string; name: string }[]
+    way?: string | null
   })[]
   /** Every position of the pump, in body order. */
-  positions: { key: PositionKey; name: string; part: string | null; pieces: number }[]
+  positions: {
+    key: PositionKey
+    name: string
+    part: string | null
+    pieces: number
+    /** Missing on sheets opened before it was composed, as is all of the following. */
+    sort?: PositionSort
+    /** The opened place in which it is reached: `sealStack@2`. */
+    node?: string | null
+  }[]
   parts: Pick<Part, 'key' | 'name' | 'unit'>[]
   fasteners: Fastener[]
+  /** What is opened, with what lies in each bore. */
+  nodes?: {
+    key: string
+    name: string
+    where: string
+    stack: StackItem[]
+    innermost: AccessNode['innermost']
+  }[]
+  /** Hard duty known of the pump when the sheet was opened. */
+  duties?: DutyKey[]
+  /** Names of the tools its steps speak of. */
+  tools?: { key: string; name: string }[]
 }
 
 /** Kinds that a device sends; the others are written by the server. */
@@ -62,6 +103,17 @@ export type DeviceEntryKind =
   | 'renewed'
   | 'kept'
   | 'part'
+  | 'notUsed'
+  | 'bolt'
+  | 'torqueSet'
+  | 'timer'
+  | 'timerEnd'
+  | 'finding'
+  | 'photo'
+  | 'measured'
+  | 'lock'
+  | 'left'
+  | 'joined'
 export type EntryKind = DeviceEntryKind | 'composed' | 'signed' | 'correction'
 
 type Amount = { value: number; unit: string }
@@ -81,7 +133,7 @@ export type Payloads = {
     reason?: string
   }
   madeSafe: { name: string }
-  done: { measure: Amount | null; torque: Amount | null; answer: string; reason: string }
+  done: Done
   skipped: { reason: string }
   /** Takes back an entry of one's own or another's: the step is open again, the part was not used. */
   takeBack: { of: string; reason: string }
@@ -90,8 +142,79 @@ export type Payloads = {
   renewed: { assemblyId: string; position: PositionKey; reason: string }
   kept: { assemblyId: string; position: PositionKey; reason: string }
   part: PartUse
+  /** A part that opening uses up was not: why. */
+  notUsed: { assemblyId: string; part: string; reason: string }
+  /** One bolt pulled in one pass; `place` counts in the order of tightening, from 1. */
+  bolt: { place: number; bolt: string; torque: Amount | null; reason: string }
+  /** A torque that the model does not give, or nobody had verified: looked up, with its page. */
+  torqueSet: { assemblyId: string; fastener: string; value: number; unit: string; page: string }
+  timer: { kind: TimerKind; name: string; minutes: number | null }
+  /** Ended by hand: it was started by mistake, or is no longer waited for. */
+  timerEnd: { of: string; reason: string }
+  finding: Finding
+  /** The photo itself lies beside the database under this id. */
+  photo: { photoId: string; caption: string; assemblyId: string | null; position: PositionKey | null }
+  measured: Measured
+  lock: { name: string; goes: 'on' | 'off'; reason: string }
+  /** Somebody leaves the sheet: for a while, or into a colleague's hands. */
+  left: { toId: string | null; toName: string; words: string }
+  joined: { words: string }
   signed: Signing
   correction: Correction
+}
+
+/** What a step was confirmed with. Missing fields: the entry was written before they could be said. */
+export type Done = {
+  measure: (Amount & { how?: string }) | null
+  torque: Amount | null
+  answer: string
+  reason: string
+  /** What an adjustment stood at, or was put back to. */
+  setting?: string
+  /** What became of each piece that came out of a bore. */
+  pieces?: PieceFate[]
+  /** Valves that went back, each said to be in the bore it came from: `assembly/position`. */
+  ownBores?: string[]
+}
+
+export const pieceFates = {
+  renewed: 'renewed',
+  refitted: 'goes back',
+  writtenOff: 'written off',
+} as const
+export type PieceFate = { part: string; pieces: number; fate: keyof typeof pieceFates; reason: string }
+
+export const timerKinds = {
+  soak: 'soaks',
+  sets: 'sets',
+  cured: 'cured',
+  own: 'timer',
+  watch: 'watch',
+} as const
+export type TimerKind = keyof typeof timerKinds
+
+/** What was seen on one part, and what was decided. A later one about the same part takes its place. */
+export type Finding = {
+  assemblyId: string
+  /** Null for what is no wearing position: the manifold, an O-ring. `what` names it then. */
+  position: PositionKey | null
+  what: string
+  sort: FindingSort
+  damages: Damage[]
+  extent: Extent | ''
+  disposition: Disposition
+  words: string
+}
+
+export type Measured = {
+  assemblyId: string
+  position: PositionKey | null
+  what: string
+  value: number
+  unit: string
+  /** How it was measured; only like is compared with like. */
+  how: string
+  words: string
 }
 
 /** A part used, from a lot of the stores or from elsewhere. */
@@ -124,6 +247,10 @@ export type Signing = {
   note: string
   /** The parts used that exceeded what their lot held: those bins want counting. */
   toCount?: { partId: string; name: string; short: number; unit: string }[]
+  /** After how many hours of work somebody looks at it again; null where nothing was renewed. */
+  earlyCheckHours?: number | null
+  /** What is due next on these pumps, as it stood when this was signed. Filled in by the server. */
+  next?: { pump: string; service: string; limit: string; about: string | null }[]
 }
 
 /** A correction never edits: it names the entry it corrects, and says what is right instead. */

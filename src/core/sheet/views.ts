@@ -2,7 +2,8 @@ import type { History, MeterFace } from '../hours'
 import type { PartUnit } from '../parts'
 import type { ClockState, EndReason } from '../wear'
 import type { WearView } from '../wear/views'
-import type { SheetEntry } from './types'
+import type { EarlierMeasure } from './measures'
+import type { ExtraWork, SheetEntry } from './types'
 
 /** A sheet as lists show it. */
 export type SheetLine = {
@@ -27,6 +28,21 @@ export type SheetLine = {
   ticked: number
   steps: number
   version: number
+  /** Work that was found on the way and added. */
+  extra: ExtraWork[]
+  /** Left or handed on, and not taken up since. */
+  left: { byName: string; toName: string; words: string } | null
+}
+
+/** A torque that was looked up on an earlier sheet of the same model version. */
+export type SettledTorque = {
+  modelVersionId: string
+  fastener: string
+  value: number
+  unit: string
+  page: string
+  byName: string
+  sheet: string
 }
 
 /** A part of the stores as the bench chooses it. */
@@ -55,6 +71,11 @@ export type SheetPage = SheetLine & {
   meters: BenchMeter[]
   wear: WearView[]
   parts: BenchPart[]
+  earlier: EarlierMeasure[]
+  settled: SettledTorque[]
+  colleagues: { id: string; name: string }[]
+  /** Our clock when the page was made. */
+  now: string
 }
 
 /** A life that signing ends, with what is known of it. */
@@ -77,6 +98,9 @@ export type EndingLife = {
 export type SigningView = {
   notReady: string[]
   upTo: number
+  earlyCheckHours: number
+  /** Minutes of work so far, and what was reckoned with. */
+  minutes: { worked: number; estimated: number }
   workedAt: string | null
   ending: EndingLife[]
   beginning: { assemblyId: string; pump: string; position: string; name: string }[]
@@ -91,4 +115,18 @@ export type SigningView = {
   }[]
   /** Parts that were expected and are not among those used. */
   notUsed: { name: string; quantity: number; used: number; unit: PartUnit }[]
+}
+
+/** A service that can be added to an open sheet, with what the open pump makes it cost. */
+export type MoreWork = {
+  assemblyId: string
+  pump: string
+  task: string
+  name: string
+  positions: { key: string; name: string }[]
+  ways: { key: string; name: string }[]
+  /** Minutes more now, and on a visit of its own. */
+  now: number
+  alone: number
+  openAlready: string[]
 }

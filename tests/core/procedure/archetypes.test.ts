@@ -163,7 +163,7 @@ describe('industrial triplex with cartridges and plates', () => {
     expect(temporary(sheet)).toEqual(['centringTool in', 'centringTool out'])
     expect(names(sheet)).toContain('pulleyPuller')
     const measured = sheet.steps.flatMap(({ step }) => (step.measure ? [step.measure.what] : []))
-    expect(measured).toEqual(['largest gap', 'gap', 'pressure'])
+    expect(measured).toEqual(['largest gap', 'gap', 'pressure', 'flow, nozzle off'])
     const screws = sheet.fasteners.find(({ fastener }) => fastener.key === 'clutchScrew')!
     expect(screws.where).toEqual(['set screw 1', 'set screw 2'])
   })

@@ -143,6 +143,7 @@ test('a once-node behind per-cylinder nodes needs all of them open', () => {
         needs: [],
         practice: null,
         stack: [],
+        innermost: null,
         bench: [],
         disturbs: [],
       },

@@ -32,7 +32,7 @@ const changes: [practice: Parameters<typeof chosen>[0], gone: string[], come: st
   [['headOff', 'tapped'], ['prise'], ['tap']],
   [
     ['guidePins', 'without'],
-    ['pins', 'pinsBack', 'slide', 'pinsOut', 'toolsBack'],
+    ['pins', 'pinsBack', 'slide', 'pinsOut'],
     ['lastTwo', 'slideFree'],
   ],
   [['crankToRefit', 'centreOut'], ['crankOuter'], ['crankCentre']],

@@ -1,5 +1,6 @@
 import type { SheetStep } from '../procedure'
 import type { PositionKey } from '../pump'
+import { workedMinutes } from './time'
 import type { EntryKind, SheetContent, SheetEntry } from './types'
 
 export type StepState = {
@@ -13,6 +14,8 @@ export type StepState = {
   by: SheetEntry<'done' | 'skipped'> | null
   /** Another device said something else without knowing of it: somebody must settle it. */
   rival: SheetEntry<'done' | 'skipped'> | null
+  /** Bolts pulled one by one on this step, in the order of tightening. */
+  bolts: SheetEntry<'bolt'>[]
 }
 
 export type PositionState = {
@@ -36,11 +39,27 @@ export type SheetState = {
   madeSafe: SheetEntry<'madeSafe'> | null
   positions: PositionState[]
   uses: SheetEntry<'part'>[]
+  notUsed: SheetEntry<'notUsed'>[]
+  /** The one that stands about each part that was looked at. */
+  findings: SheetEntry<'finding'>[]
+  measures: SheetEntry<'measured'>[]
+  photos: SheetEntry<'photo'>[]
+  timers: SheetEntry<'timer'>[]
+  timerEnds: SheetEntry<'timerEnd'>[]
+  /** The value that stands for each torque that had to be looked up. */
+  torqueSets: SheetEntry<'torqueSet'>[]
+  /** Locks put on and taken off, in order. */
+  locks: SheetEntry<'lock'>[]
+  /** Somebody left it and nobody has taken it up since. */
+  left: SheetEntry<'left'> | null
+  handOvers: (SheetEntry<'left'> | SheetEntry<'joined'>)[]
   remarks: SheetEntry<'remark'>[]
   substitutes: SheetEntry<'substitute'>[]
   corrections: SheetEntry<'correction'>[]
   signed: SheetEntry<'signed'> | null
   late: SheetEntry[]
+  /** Minutes of work so far, without the time that nobody was at it. */
+  workedMinutes: number
 }
 
 /**
@@ -49,13 +68,16 @@ export type SheetState = {
  * Order comes from what each device had seen, never from clocks: an entry replaces another about the
  * same step when its device had seen that one, or wrote it itself. Two that knew nothing of each other
  * and agree count as one; where they disagree both are shown until somebody settles it. What was taken
- * back does not count, wherever it arrives.
+ * back does not count, wherever it arrives. The state is a pure function of the entries: their order in
+ * the list does not matter, nor whether one is in it twice.
  *
  * @param entries all entries of one sheet in any order, among them at least one `composed`
  * @returns the state of every step, position, part and reading; null without a `composed` entry
  */
-export function foldSheet(entries: SheetEntry[]): SheetState | null {
-  const inOrder = [...entries].sort((a, b) => a.sequence - b.sequence)
+export function sheetState(entries: SheetEntry[]): SheetState | null {
+  const inOrder = [...new Map(entries.map((entry) => [entry.id, entry])).values()].sort(
+    (a, b) => a.sequence - b.sequence,
+  )
   const counted = inOrder.filter((entry) => !entry.late)
   const composed = ofKind(counted, 'composed').at(-1)
   if (!composed) return null
@@ -69,14 +91,19 @@ export function foldSheet(entries: SheetEntry[]): SheetState | null {
     ticks.set(entry.stepKey, [...(ticks.get(entry.stepKey) ?? []), entry])
   }
   const said = new Map([...ticks].map(([key, list]) => [key, newest(list)]))
+  const pulled = lastOfEach(ofKind(standing, 'bolt'), (entry) => `${entry.stepKey} ${entry.payload.place}`)
   const steps = content.steps.map((step): StepState => {
     const { by, rival } = said.get(step.key) ?? { by: null, rival: null }
     const needed = isNeeded(content.steps, step, (key) => {
       const answer = said.get(key)?.by
       return answer?.kind === 'done' ? answer.payload.answer : null
     })
-    if (needed !== true) return { step, state: needed === null ? 'waiting' : 'notNeeded', by: null, rival }
-    return { step, state: by?.kind ?? 'open', by, rival }
+    const bolts = pulled
+      .filter((entry) => entry.stepKey === step.key)
+      .sort((a, b) => a.payload.place - b.payload.place)
+    if (needed !== true)
+      return { step, state: needed === null ? 'waiting' : 'notNeeded', by: null, rival, bolts }
+    return { step, state: by?.kind ?? 'open', by, rival, bolts }
   })
 
   const readings = content.meters.flatMap(
@@ -91,12 +118,48 @@ export function foldSheet(entries: SheetEntry[]): SheetState | null {
     madeSafe: ofKind(standing, 'madeSafe').at(-1) ?? null,
     positions: positionStates(content, steps, standing),
     uses: ofKind(standing, 'part'),
+    notUsed: lastOfEach(
+      ofKind(standing, 'notUsed'),
+      ({ payload }) => `${payload.assemblyId} ${payload.part}`,
+    ),
+    findings: lastOfEach(
+      ofKind(standing, 'finding'),
+      ({ payload }) => `${payload.assemblyId} ${payload.position ?? payload.what}`,
+    ),
+    measures: ofKind(standing, 'measured'),
+    photos: ofKind(standing, 'photo'),
+    timers: ofKind(standing, 'timer'),
+    timerEnds: ofKind(standing, 'timerEnd'),
+    torqueSets: lastOfEach(
+      ofKind(standing, 'torqueSet'),
+      ({ payload }) => `${payload.assemblyId} ${payload.fastener}`,
+    ),
+    locks: ofKind(standing, 'lock'),
+    left: leftOpen(standing),
+    handOvers: standing.filter(
+      (entry): entry is SheetEntry<'left'> | SheetEntry<'joined'> =>
+        entry.kind === 'left' || entry.kind === 'joined',
+    ),
     remarks: ofKind(standing, 'remark'),
     substitutes: ofKind(standing, 'substitute'),
     corrections: ofKind(standing, 'correction'),
     signed: ofKind(standing, 'signed')[0] ?? null,
     late: inOrder.filter((entry) => entry.late),
+    workedMinutes: workedMinutes(standing),
   }
+}
+
+/** The leaving that nobody has taken up yet: any later entry takes it up. */
+function leftOpen(standing: SheetEntry[]): SheetEntry<'left'> | null {
+  const last = standing.at(-1)
+  return last?.kind === 'left' ? last : null
+}
+
+/** Of entries about the same thing the one that stands, in the order in which those came in. */
+function lastOfEach<Entry extends SheetEntry>(entries: Entry[], about: (entry: Entry) => string): Entry[] {
+  const groups = new Map<string, Entry[]>()
+  for (const entry of entries) groups.set(about(entry), [...(groups.get(about(entry)) ?? []), entry])
+  return [...groups.values()].map((list) => heads(list).at(-1)!).sort((a, b) => a.sequence - b.sequence)
 }
 
 export function ofKind<Kind extends EntryKind>(entries: SheetEntry[], kind: Kind): SheetEntry<Kind>[] {
@@ -109,13 +172,33 @@ function knew(later: SheetEntry, earlier: SheetEntry): boolean {
   return later.seenUpTo >= earlier.sequence
 }
 
+/** Those of some entries about one thing that no other knew of when it was written. */
+function heads<Entry extends SheetEntry>(list: Entry[]): Entry[] {
+  return list.filter((entry) => !list.some((other) => other !== entry && knew(other, entry)))
+}
+
 /** The entry that stands among several about one step, and another that contradicts it unknowingly. */
 function newest(list: SheetEntry<'done' | 'skipped'>[]) {
-  const heads = list.filter((entry) => !list.some((other) => other !== entry && knew(other, entry)))
-  const by = heads.at(-1) ?? null
+  const standing = heads(list)
+  const by = standing.at(-1) ?? null
   const differs = (other: SheetEntry<'done' | 'skipped'>) =>
     other.kind !== by?.kind || JSON.stringify(other.payload) !== JSON.stringify(by.payload)
-  return { by, rival: heads.find((entry) => entry !== by && differs(entry)) ?? null }
+  return { by, rival: standing.find((entry) => entry !== by && differs(entry)) ?? null }
+}
+
+/**
+ * The entries that the device of one had seen when it was written: its own before it, and of the others
+ * those up to `seenUpTo`. What was right by what it knew is not refused for what it could not know.
+ */
+export function seenBy(
+  entries: SheetEntry[],
+  sent: { deviceId: string; deviceSeq: number; seenUpTo: number },
+): SheetEntry[] {
+  return entries.filter((entry) =>
+    entry.deviceId === sent.deviceId
+      ? entry.deviceSeq < sent.deviceSeq
+      : entry.sequence <= sent.seenUpTo || entry.kind === 'composed',
+  )
 }
 
 /**
@@ -217,12 +300,17 @@ export function currentStep(state: SheetState): StepState | null {
   return state.steps.find((each) => each.state === 'open') ?? null
 }
 
-/** Phases in order, each with its steps; a phase that comes again after another is listed again. */
+/**
+ * Phases in order, each with the steps that may be needed; a phase that comes again after another is
+ * listed again. Steps in a row that wait for an answer stand together, whatever comes of it.
+ */
 export function phasesOf(state: SheetState): { phase: SheetStep['phase']; steps: StepState[] }[] {
   const phases: { phase: SheetStep['phase']; steps: StepState[] }[] = []
   for (const each of state.steps) {
+    if (each.state === 'notNeeded') continue
     const last = phases.at(-1)
-    if (last?.phase === each.step.phase) last.steps.push(each)
+    const bothWait = each.state === 'waiting' && last?.steps[0]?.state === 'waiting'
+    if (last && (last.phase === each.step.phase || bothWait)) last.steps.push(each)
     else phases.push({ phase: each.step.phase, steps: [each] })
   }
   return phases

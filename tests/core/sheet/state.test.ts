@@ -1,107 +1,39 @@
-import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
-import { composeSheet } from '@/core/procedure'
-import { allPositions, parsePumpModel, positionName } from '@/core/pump'
 import {
   blockedBy,
-  foldSheet,
   inspected,
   notReady,
   phasesOf,
   presumedEndReason,
-  refusal,
+  sheetState,
   unfinished,
-  type EntryKind,
   type Payloads,
   type SheetContent,
-  type SheetEntry,
   type SheetState,
+  type SheetEntry,
 } from '@/core/sheet'
+import {
+  contentFor,
+  done,
+  entry,
+  fold,
+  lockOn,
+  madeSafe,
+  nothing,
+  read,
+  refusal,
+  restart,
+  safe,
+  soFar,
+  stepLike,
+  triplex,
+} from './fixture'
 
-const model = parsePumpModel(JSON.parse(readFileSync('src/demo/models/ostrel-p3-200.json', 'utf8')))
-const composed = composeSheet({
-  assemblies: [{ id: 'pump', model, tasks: [{ task: 'hpSeals', positions: ['hpSeal@1', 'hpSeal@2'] }] }],
-})
-const content: SheetContent = {
-  trigger: 'planned',
-  trouble: '',
-  stripOrder: 'itemByItem',
-  meters: [{ id: 'meter', name: 'Engine hours', unit: 'h' }],
-  assemblies: [
-    {
-      id: 'pump',
-      number: 'P-04',
-      title: 'Ostrel P3-200',
-      serial: '20917',
-      unit: 'h',
-      modelId: 'model',
-      modelVersionId: 'version',
-      modelVersion: 1,
-      notice: model.notice,
-      tasks: [
-        {
-          task: 'hpSeals',
-          name: 'Renew high-pressure seals',
-          kind: 'renew',
-          positions: ['hpSeal@1', 'hpSeal@2'],
-          where: '',
-        },
-      ],
-      positions: allPositions(model).map((key) => ({
-        key,
-        name: positionName(model, key),
-        part: null,
-        pieces: 1,
-      })),
-      parts: model.parts,
-      fasteners: model.fasteners,
-    },
-  ],
-  steps: composed.steps,
-  parts: composed.parts,
-  tools: composed.tools,
-  minutes: composed.minutes,
-}
+const content = contentFor(triplex, [{ task: 'hpSeals', positions: ['hpSeal@1', 'hpSeal@2'] }])
+const composed = content
+const ready = () => madeSafe(content)
 
-let count = 0
-function entry<Kind extends EntryKind>(
-  kind: Kind,
-  payload: Payloads[Kind],
-  more: Partial<SheetEntry<Kind>> = {},
-): SheetEntry {
-  count += 1
-  return {
-    id: `entry-${count}`,
-    sequence: count,
-    deviceId: 'bench',
-    deviceSeq: count,
-    seenUpTo: count - 1,
-    deviceTime: '2026-10-14T08:00:00.000Z',
-    at: '2026-10-14T08:00:00.000Z',
-    stepKey: null,
-    kind,
-    payload,
-    byId: 'osei',
-    byName: 'M. Osei',
-    late: false,
-    ...more,
-  } as SheetEntry
-}
-const nothing = { measure: null, torque: null, answer: '', reason: '' }
-const done = (
-  stepKey: string,
-  payload: Partial<Payloads['done']> = {},
-  more: Partial<SheetEntry<'done'>> = {},
-) => entry('done', { ...nothing, ...payload }, { stepKey, ...more })
-const read = () => entry('reading', { meterId: 'meter', typed: '1846.2', unreadable: '', vouched: false })
-const safe = () => entry('madeSafe', { name: 'M. Osei' })
-const fold = (...entries: SheetEntry[]): SheetState => foldSheet(entries)!
-const stepLike = (state: SheetState, words: string) =>
-  state.steps.find(({ step }) => `${step.key} ${step.step.text}`.includes(words))!
-
-beforeEach(() => {
-  count = 0
-})
+beforeEach(() => restart())
 
 test('a sheet begins with everything open, and the meter unread', () => {
   const state = fold(entry('composed', content))
@@ -109,7 +41,7 @@ test('a sheet begins with everything open, and the meter unread', () => {
   // Steps that hang on what was found wait for the answer.
   expect(state.steps.filter((each) => each.state === 'waiting')).toHaveLength(2)
   expect(unfinished(state)).toHaveLength(composed.steps.length)
-  expect(foldSheet([])).toBeNull()
+  expect(sheetState([])).toBeNull()
   expect(phasesOf(state).map((each) => each.phase)).toEqual([
     'makeSafe',
     'stripDown',
@@ -126,7 +58,8 @@ test('first the meter, then making safe by name, then each gate in its turn', ()
   const strip = composed.steps.find((step) => step.phase === 'stripDown')!
   const tick = (stepKey: string) => ({ stepKey, kind: 'done' as const, payload: nothing })
   expect(refusal(fold(...start), tick(first.key))).toBe('Read the meter first: engine hours.')
-  const seen = [...start, read()]
+  const seen = [...start, read(), lockOn()]
+  expect(refusal(fold(...start, read()), tick(first.key))).toMatch(/^Say whose lock is on/)
   expect(refusal(fold(...seen), tick(first.key))).toBeNull()
   expect(refusal(fold(...seen), tick(strip.key))).toBe('Make safe first, and confirm it by name.')
   expect(refusal(fold(...seen), { stepKey: null, kind: 'madeSafe', payload: { name: 'M. Osei' } })).toMatch(
@@ -154,17 +87,10 @@ test('first the meter, then making safe by name, then each gate in its turn', ()
   expect(refusal(made, skip(strip.key))).toBeNull()
 })
 
-const ready = () => [
-  entry('composed', content),
-  read(),
-  ...composed.steps.filter((step) => step.phase === 'makeSafe').map((step) => done(step.key)),
-  safe(),
-]
-
 test('an answer at one cylinder decides that cylinder’s branch only', () => {
   const before = fold(...ready())
   const ask = (cylinder: number) => stepLike(before, `sealStack@${cylinder}/open/draw`).step.key
-  count = 20
+  restart(40)
   const state = fold(
     ...ready(),
     done(ask(1), { answer: 'all came out' }),
@@ -194,9 +120,7 @@ test('torque, measure and answer: what a step asks for is entered, in limits, or
   ).toBeNull()
   const clear = stepLike(state, 'visit/prove/clear').step.key
   const pressure = stepLike(state, 'visit/prove/pressure').step.key
-  expect(enter(pressure, { measure: { value: 200, unit: 'bar' } })).toMatch(
-    /^First: Count back every temporary tool/,
-  )
+  expect(enter(pressure, { measure: { value: 200, unit: 'bar' } })).toMatch(/^First: Closing count/)
   const back = stepLike(state, 'visit/prove/toolsBack').step.key
   const energised = fold(...ready(), done(crank.key), done(refit.key), done(back), done(clear))
   const measure = (payload: Partial<Payloads['done']>) =>
@@ -226,7 +150,7 @@ test('a position is renewed once its fitting step is done, kept once that was sk
 test('order comes from what a device had seen: what was said in ignorance of each other stands side by side', () => {
   const key = composed.steps[0]!.key
   const start = ready().slice(0, 2)
-  const base = count
+  const base = soFar()
   const a = done(key, {}, { deviceId: 'a', seenUpTo: base, sequence: base + 1 })
   const b = entry(
     'skipped',

@@ -1,0 +1,111 @@
+import type { Fastener } from '../pump'
+import { judgeTorque } from '../torque'
+import { quantity, showNumber } from '../units'
+import type { SheetState, StepState } from './state'
+
+/**
+ * One bolt in the order of tightening: its place, the number it is drawn and called with (its first
+ * place), the maker's own number, and whether it is the first tightened once more at the end.
+ */
+export type BoltPlace = { place: number; number: number; bolt: string; again: boolean }
+
+/**
+ * The fastener that a step tightens, with the torque that was looked up for this sheet in place of one
+ * that is missing or that nobody had verified. Stages below a looked-up value stay; its last is the value.
+ */
+export function fastenerOf(state: SheetState, { step }: StepState): Fastener | null {
+  const assembly = state.content.assemblies.find((each) => each.id === step.assemblyId)
+  const fastener = assembly?.fasteners.find((each) => each.key === step.step.fastener)
+  if (!assembly || !fastener) return null
+  const set = state.torqueSets.find(
+    ({ payload }) => payload.assemblyId === assembly.id && payload.fastener === fastener.key,
+  )
+  if (!set) return fastener
+  const { value, unit, page } = set.payload
+  const { torque } = fastener
+  const inNewUnit = (stage: number) =>
+    torque.state === 'stated' && torque.unit === unit ? stage : Number.POSITIVE_INFINITY
+  const below =
+    torque.state === 'stated' ? torque.stages.slice(0, -1).filter((each) => inNewUnit(each) < value) : []
+  return {
+    ...fastener,
+    torque: {
+      state: 'stated',
+      value,
+      unit,
+      stages: torque.state === 'stated' && torque.stages.length > 0 ? [...below, value] : [],
+      source: `${page}, looked up by ${set.byName}`,
+      verified: true,
+    },
+  }
+}
+
+/** The stated torque of a step's stage, or null where the manual gives none or it tightens nothing. */
+export function statedTorque(state: SheetState, step: StepState): { value: number; unit: string } | null {
+  const torque = fastenerOf(state, step)?.torque
+  if (torque?.state !== 'stated') return null
+  const { stage } = step.step.step
+  return {
+    value: stage === null ? torque.value : (torque.stages[stage - 1] ?? torque.value),
+    unit: torque.unit,
+  }
+}
+
+/** Whether a torque has to be looked up before it is pulled: none is given, or nobody has verified it. */
+export function wantsLookingUp(fastener: Fastener): boolean {
+  const { torque } = fastener
+  return torque.state === 'notGiven' || (torque.state === 'stated' && !torque.verified)
+}
+
+/**
+ * The bolts of a step in the order in which they are tightened, each with its place; empty where the
+ * model draws none and the step is one pull.
+ */
+export function boltPlaces(state: SheetState, step: StepState): BoltPlace[] {
+  const key = step.step.step.fastener
+  const need = state.content.torques?.find(
+    (each) => each.assemblyId === step.step.assemblyId && each.fastener.key === key,
+  )
+  if (!need || need.order.length === 0) return []
+  return need.order.map((bolt, index) => ({
+    place: index + 1,
+    number: need.order.indexOf(bolt) + 1,
+    bolt,
+    again: need.order.indexOf(bolt) < index,
+  }))
+}
+
+/** The bolt to pull now; null where all are pulled or the step is one pull. */
+export function nextBolt(state: SheetState, step: StepState): BoltPlace | null {
+  const pulled = new Set(step.bolts.map(({ payload }) => payload.place))
+  return boltPlaces(state, step).find(({ place }) => !pulled.has(place)) ?? null
+}
+
+/** Further from the stated torque than this and no reason makes it one: it was typed wrong. Ours. */
+const beyondReason = { least: 0.2, most: 4 } as const
+
+/**
+ * Why an entered torque cannot stand, in one sentence; null when it can. Nothing and the absurd are never
+ * taken; outside tolerance it needs a reason, and a value that fits in another unit is named as that slip.
+ *
+ * @param reason why it is right all the same; blank for none
+ */
+export function torqueRefusal(
+  stated: { value: number; unit: string },
+  pulled: { value: number; unit: string } | null,
+  reason: string,
+): string | null {
+  if (!pulled) return reason === '' ? 'Enter what was pulled, or say why it was not measured.' : null
+  const words = `${showNumber(pulled.value)}\u00a0${pulled.unit}`
+  if (pulled.value <= 0) return `${words} is no torque: enter what the wrench was set to.`
+  const verdict = judgeTorque(stated, pulled)
+  if (verdict.fits) return null
+  const share =
+    quantity('torque', pulled.value, pulled.unit).si / quantity('torque', stated.value, stated.unit).si
+  if (share > beyondReason.most || share < beyondReason.least)
+    return verdict.slip
+      ? `${verdict.words} If it was pulled like that, undo it and ${share > 1 ? 'fit new bolts as the manual says' : 'pull it again'}.`
+      : `${words} cannot be right where ${showNumber(stated.value)}\u00a0${stated.unit} is stated: look at what was typed.`
+  if (reason !== '') return null
+  return `${verdict.words} Undo it and pull it again, or say why it is right.`
+}
