@@ -100,6 +100,37 @@ export function tickCounts() {
   )
 }
 
+/** The newest entry of each of some sheets. */
+export async function lastEntries(sheetIds: string[]): Promise<SheetEntryRow[]> {
+  const newest = await select<{ id: string }>(
+    `SELECT e.id AS id FROM sheet_entries e
+     JOIN (SELECT "sheetId", MAX(sequence) AS newest FROM sheet_entries
+           WHERE "sheetId" IN (:sheetIds) GROUP BY "sheetId") n
+       ON n."sheetId" = e."sheetId" AND n.newest = e.sequence`,
+    { sheetIds },
+  )
+  return sheetEntries.all({ id: newest.map((row) => row.id) })
+}
+
+/** A photo taken at the bench; its file lies in the data folder under its id. */
+export type SheetPhotoRow = {
+  id: string
+  sheetId: string
+  name: string
+  bytes: number
+  recordedAt: string
+  recordedById: string
+}
+
+export const sheetPhotos = table<SheetPhotoRow>('sheet_photos', {
+  id,
+  sheetId: text,
+  name: text,
+  bytes: whole,
+  recordedAt: text,
+  recordedById: text,
+})
+
 /** When a looking task was last done on a position; it restarts that task's clock, never a life. */
 export type TaskRecordRow = {
   id: string

@@ -115,7 +115,7 @@ function isDue(number: string, clock: ClockView, ago: number): boolean {
 
 type Story = Pick<
   Job,
-  'services' | 'trouble' | 'remarks' | 'note' | 'besides' | 'endReason' | 'extra' | 'substitute'
+  'services' | 'trouble' | 'remarks' | 'note' | 'besides' | 'endReason' | 'extra' | 'substitute' | 'seen'
 > & { seenFailingOn?: string }
 
 /** What happens to single pumps on single days. */
@@ -133,6 +133,11 @@ function storyOf(number: string, ago: number, clocks: ClockView[]): Story | null
           text: 'Pitted and torn on the pressure side. Valves rattle when the tank is low.',
         },
       ],
+      seen: [
+        { position: 'hpSeal@1', damages: ['torn'], extent: 'clear' },
+        { position: 'hpSeal@2', damages: ['torn', 'glazed'], extent: 'severe' },
+        { position: 'hpSeal@3', damages: ['torn'] },
+      ],
       note: 'Third time this year. Look at the inlet: long hose, tank low.',
     }
   if (number === overdue && near(ago, 296))
@@ -143,6 +148,10 @@ function storyOf(number: string, ago: number, clocks: ClockView[]): Story | null
       services: [{ task: 'hpSeals', positions: ['hpSeal@3'] }],
       besides: [{ position: 'lpSeal@3', reason: 'came out with the stack, lip marked' }],
       remarks: [{ at: 'hpSeal@3/look', text: 'Cut at one place; the other two looked sound.' }],
+      seen: [
+        { position: 'hpSeal@3', damages: ['cut'] },
+        { position: 'lpSeal@3', damages: ['scoring'], extent: 'slight' },
+      ],
     }
   if (number === 'P-31' && near(ago, 150))
     return {
@@ -243,6 +252,10 @@ export async function openTheBook(coordinator: Actor, today: string, timeZone: s
       { task: 'inletFilter', positions: ['inletFilter'] },
     ],
     remarks: [{ at: 'hpSeal@2/look', text: 'Glazed on one side; the others worn evenly.' }],
+    seen: [
+      { position: 'hpSeal@2', damages: ['glazed'], extent: 'clear', words: 'one side only' },
+      { position: 'hpSeal@3', damages: ['glazed'], extent: 'slight' },
+    ],
     stopBefore: 'manifold/close/stage2',
   })
 }

@@ -1,17 +1,8 @@
 import 'server-only'
-import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises'
-import path from 'node:path'
-import sharp from 'sharp'
-import {
-  documentSchema,
-  kindOfFile,
-  largestDocument,
-  type DocumentInput,
-  type DocumentView,
-} from '@/core/fleet'
-import { invalid, notFound } from '@/core/problem'
+import { documentSchema, type DocumentInput, type DocumentView } from '@/core/fleet'
+import { notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
-import { dataFolder, write } from '@/db'
+import { write } from '@/db'
 import { documents, type DocumentRow } from '@/db/documents'
 import { machines } from '@/db/machines'
 import { people } from '@/db/people'
@@ -21,9 +12,7 @@ import { now } from './clock'
 import { ourCompany } from './company'
 import { dayOf } from './days'
 import { editRow, requireFresh } from './edit'
-
-/** The longer side of a photo as it is kept, in pixels. */
-const photoSide = 1600
+import { asPhoto, dropFile, fileIn, keepFile, readKept, requireKind } from './files'
 
 /** The photos and documents of a machine, newest first. */
 export async function documentsOf(_actor: Actor, machineId: string): Promise<DocumentView[]> {
@@ -52,21 +41,14 @@ export async function documentsOf(_actor: Actor, machineId: string): Promise<Doc
 export async function addDocument(actor: Actor, input: DocumentInput, bytes: Uint8Array): Promise<void> {
   requirePermission(actor, 'readings.enter')
   const { id, machineId, name } = check(documentSchema, input)
-  if (bytes.length > largestDocument)
-    throw invalid({
-      file: `“${name}” has ${Math.round(bytes.length / 1e6)} MB; at most ${largestDocument / 1e6} MB.`,
-    })
-  const kind = kindOfFile(bytes)
-  if (kind === null) throw invalid({ file: `“${name}” is neither a photo (JPEG, PNG, WebP) nor a PDF.` })
+  const kind = requireKind(name, bytes)
   if (await documents.byId(id)) return
   const machine = await machines.byId(machineId)
   if (!machine) throw notFound('This machine')
   const kept = kind === 'photo' ? await asPhoto(name, bytes) : bytes
-  const file = fileOf(id)
-  await mkdir(path.dirname(file), { recursive: true, mode: 0o700 })
+  const file = fileIn('documents', id)
   // The row names the file only once it is there in full.
-  await writeFile(`${file}.part`, kept, { mode: 0o600 })
-  await rename(`${file}.part`, file)
+  await keepFile(file, kept)
   try {
     await write(async () => {
       if (await documents.byId(id)) return
@@ -92,7 +74,7 @@ export async function addDocument(actor: Actor, input: DocumentInput, bytes: Uin
       })
     })
   } catch (error) {
-    await rm(file, { force: true })
+    await dropFile(file)
     throw error
   }
 }
@@ -124,23 +106,7 @@ export async function readDocument(
   id: string,
 ): Promise<{ name: string; type: DocumentRow['type']; bytes: Buffer }> {
   const row = await documents.byId(id)
-  const bytes = row && row.status === 'active' ? await readFile(fileOf(row.id)).catch(() => null) : null
+  const bytes = row && row.status === 'active' ? await readKept(fileIn('documents', row.id)) : null
   if (!row || !bytes) throw notFound('This document')
   return { name: row.name, type: row.type, bytes }
-}
-
-function fileOf(id: string): string {
-  return path.join(/* turbopackIgnore: true */ dataFolder(), 'documents', id)
-}
-
-async function asPhoto(name: string, bytes: Uint8Array): Promise<Buffer> {
-  try {
-    return await sharp(bytes, { limitInputPixels: 120_000_000 })
-      .rotate()
-      .resize({ width: photoSide, height: photoSide, fit: 'inside', withoutEnlargement: true })
-      .jpeg({ quality: 82 })
-      .toBuffer()
-  } catch {
-    throw invalid({ file: `“${name}” could not be read as a photo: it may be damaged.` })
-  }
 }

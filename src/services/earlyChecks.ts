@@ -10,6 +10,7 @@ import { check } from '@/core/problem/check'
 import type { SheetState } from '@/core/sheet'
 import { write } from '@/db'
 import { assemblies } from '@/db/assemblies'
+import { lives } from '@/db/lives'
 import { machines } from '@/db/machines'
 import { people } from '@/db/people'
 import { sheetEntries, sheets } from '@/db/sheets'
@@ -43,11 +44,11 @@ export async function setEarlyChecks(
   sheetId: string,
   at: string,
   state: SheetState,
-): Promise<void> {
+  afterHours: number,
+): Promise<number> {
   const renewed = new Set(
     state.positions.filter((each) => each.state === 'renewed').map((each) => each.assemblyId),
   )
-  const { earlyCheckHours } = await ourCompany()
   for (const assemblyId of renewed) {
     await earlyChecks.update(
       { assemblyId, status: 'open' },
@@ -64,7 +65,7 @@ export async function setEarlyChecks(
       sheetId,
       assemblyId,
       at,
-      afterHours: earlyCheckHours,
+      afterHours,
       status: 'open',
       words: '',
       doneAt: null,
@@ -73,6 +74,49 @@ export async function setEarlyChecks(
       recordedById: actor.id,
       version: 1,
     })
+  }
+  return renewed.size
+}
+
+/**
+ * Links parts that failed within the hours of an early check to the service they were fitted on: that
+ * check has its answer, and it points to the service, not to the part. Called inside the signing.
+ */
+export async function linkFailures(
+  actor: Actor,
+  sheet: { id: string; number: number; machineId: string | null },
+  ended: { assemblyId: string; position: string; endReason: string; reached?: number | null }[],
+): Promise<void> {
+  const failed = ended.filter((each) => each.endReason === 'failed')
+  for (const assemblyId of new Set(failed.map((each) => each.assemblyId))) {
+    const fitted = await lives.all({ assemblyId, endSheetId: sheet.id })
+    const open = await earlyChecks.all({ assemblyId, status: 'open' })
+    for (const row of open) {
+      const early = failed.filter(
+        (each) =>
+          each.assemblyId === assemblyId &&
+          (each.reached ?? Infinity) <= row.afterHours &&
+          fitted.some((life) => life.position === each.position && life.sheetId === row.sheetId),
+      )
+      if (early.length === 0) continue
+      const service = await sheets.byId(row.sheetId)
+      const reached = Math.round((early[0]!.reached ?? 0) * 10) / 10
+      const what = early.length === 1 ? 'A part' : `${early.length} parts`
+      const words = `${what} failed ${reached} h after this service: sheet ${visitNumber(sheet.number)}`
+      await editRow(
+        actor,
+        earlyChecks,
+        { entity: 'earlyCheck', name: 'this early check' },
+        row,
+        { status: 'found', words, doneAt: now(), doneById: actor.id },
+        {
+          machineId: sheet.machineId,
+          assemblyId,
+          action: 'checked',
+          summary: `Early check after sheet ${visitNumber(service?.number ?? 0)} found: ${words}. It points to the service, not to the part.`,
+        },
+      )
+    }
   }
 }
 

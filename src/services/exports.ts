@@ -2,7 +2,7 @@ import 'server-only'
 import { toCsv } from '@/core/interchange'
 import { visitNumber } from '@/core/planning'
 import { notFound } from '@/core/problem'
-import { foldSheet, recordKinds, recordLines } from '@/core/sheet'
+import { causesOn, positionLines, recordKinds, recordLines, sheetState, workersOf } from '@/core/sheet'
 import type { SheetEntry } from '@/core/sheet'
 import { assemblies } from '@/db/assemblies'
 import { machines } from '@/db/machines'
@@ -11,7 +11,7 @@ import type { Actor } from './actor'
 import { ourCompany } from './company'
 import { dayOf, timeOf } from './days'
 import { groupBy } from './group'
-import { asEntry, sheetRowsOf } from './sheets'
+import { asEntry, sheetRowsOf } from './sheetRows'
 import { listStock } from './stores'
 
 /** What is handed out: a file's name, its kind and its text. */
@@ -35,7 +35,7 @@ export async function exportRecord(
   const bySheet = groupBy(entryRows, (row) => row.sheetId)
   const records = rows.map((row) => {
     const entries: SheetEntry[] = (bySheet.get(row.id) ?? []).map((entry: SheetEntryRow) => asEntry(entry))
-    const state = foldSheet(entries)!
+    const state = sheetState(entries)!
     const machine = machineRows.find((each) => each.id === row.machineId)
     return {
       sheet: visitNumber(row.number),
@@ -52,6 +52,12 @@ export async function exportRecord(
         serial,
         services: tasks.map(({ name: service, where, positions }) => ({ service, where, positions })),
       })),
+      workedBy: workersOf(entries),
+      minutes: { worked: state.workedMinutes, estimated: state.content.minutes },
+      positions: positionLines(state),
+      causes: causesOn(state),
+      next: state.signed?.payload.next ?? [],
+      earlyCheckHours: state.signed?.payload.earlyCheckHours ?? null,
       lines: recordLines(state),
       entries,
     }

@@ -4,7 +4,7 @@ import type { FindingLine, SignView } from '@/core/inspection/views'
 import { visitNumber } from '@/core/planning'
 import {
   endReasonAfterCorrections,
-  foldSheet,
+  sheetState,
   isTakenBack,
   recordLines,
   type RecordLine,
@@ -17,7 +17,7 @@ import type { Actor } from './actor'
 import { ourCompany } from './company'
 import { dayOf } from './days'
 import { groupBy } from './group'
-import { asEntry, sheetRowsOf } from './sheets'
+import { asEntry, sheetRowsOf } from './sheetRows'
 
 /**
  * What was found on one pump over time, newest first: parts that had failed, what inspections saw and
@@ -35,7 +35,7 @@ export async function findingsOf(
   ])
   const entriesOf = groupBy(entryRows, (row) => row.sheetId)
   const fromSheets = rows.flatMap((row): FindingLine[] => {
-    const state = foldSheet((entriesOf.get(row.id) ?? []).map(asEntry))
+    const state = sheetState((entriesOf.get(row.id) ?? []).map(asEntry))
     if (!state) return []
     const sheet = { id: row.id, number: visitNumber(row.number) }
     const day = dayOf(row.workedAt ?? row.startedAt, timeZone)
@@ -55,12 +55,18 @@ export async function findingsOf(
       .filter((line) => !isRoutine(state, line))
       .filter(
         (line) =>
-          ['found', 'measure', 'remark'].includes(line.kind) && (line.pump === pump || line.pump === ''),
+          ['found', 'finding', 'cause', 'measure', 'remark'].includes(line.kind) &&
+          (line.pump === pump || line.pump === ''),
       )
       .map((line): FindingLine => ({
-        kind: line.kind === 'found' ? 'found' : line.kind === 'measure' ? 'measured' : 'remark',
+        kind: line.kind === 'measure' ? 'measured' : line.kind === 'remark' ? 'remark' : 'found',
         day: dayOf(line.at, timeZone),
-        what: line.value === null ? line.item : `${line.item}: ${showAmountOf(line.value, line.unit)}`,
+        what:
+          line.kind === 'cause'
+            ? `Points to: ${line.item}`
+            : line.value === null
+              ? line.item
+              : `${line.item}: ${showAmountOf(line.value, line.unit)}`,
         detail: [line.where, line.detail].filter(Boolean).join(' · '),
         by: line.by,
         sheet,
@@ -116,6 +122,11 @@ function showAmountOf(value: number, unit: string): string {
 
 /** The answer a step expects, or a figure inside its limits, is no finding. */
 function isRoutine(state: SheetState, line: RecordLine): boolean {
+  // A part that was looked at and showed nothing is as it should be.
+  if (line.kind === 'finding') {
+    const finding = state.findings.find((each) => each.id === line.entryId)
+    return finding?.payload.damages.length === 0
+  }
   const step = state.steps.find((each) => each.by?.id === line.entryId)?.step.step
   if (line.kind === 'found') return step?.asks?.answers[0] === line.item
   if (line.kind !== 'measure' || line.value === null) return false

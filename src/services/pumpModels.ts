@@ -20,12 +20,14 @@ import { people } from '@/db/people'
 import { practiceChoices } from '@/db/practices'
 import { pumpModels, pumpModelVersions, settledDoubts } from '@/db/pumpModels'
 import { sheetEntries } from '@/db/sheets'
+import type { SettledTorque } from '@/core/sheet/views'
 import { parts } from '@/db/stores'
 import { visits } from '@/db/visits'
 import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany } from './company'
+import { settledTorques } from './sheetHistory'
 import { dayOf } from './days'
 import { editRow, requireFresh } from './edit'
 
@@ -109,7 +111,13 @@ export type PumpModelDetails = {
   pumps: number
   versions: { version: number; day: string; by: string; news: string; changes: ModelChange[] }[]
   /** The version that is shown: the newest, or the one asked for. */
-  shown: { version: number; model: PumpModel; checks: CheckView[] } | null
+  shown: {
+    version: number
+    model: PumpModel
+    checks: CheckView[]
+    /** What the bench looked up where this version states no torque, or an unverified one. */
+    lookedUp: SettledTorque[]
+  } | null
   /** Sizes of one family that share this procedure, with their pages. */
   family: { id: string; name: string }[]
 }
@@ -119,11 +127,12 @@ export async function getPumpModel(actor: Actor, id: string, version?: number): 
   const listed = await listPumpModels(actor)
   const model = listed.find((each) => each.id === id)
   if (!model) throw notFound('This pump model')
-  const [versions, doubts, names, company] = await Promise.all([
+  const [versions, doubts, names, company, lookedUp] = await Promise.all([
     pumpModelVersions.all({ modelId: id }, [['version', 'DESC']]),
     settledDoubts.all({ modelId: id }),
     people.all(),
     ourCompany(),
+    settledTorques(),
   ])
   const nameOf = (personId: string) => names.find((person) => person.id === personId)?.name ?? ''
   const dayOn = (at: string) => dayOf(at, company.timeZone)
@@ -149,6 +158,7 @@ export async function getPumpModel(actor: Actor, id: string, version?: number): 
       ? {
           version: shown.version,
           model: shown.data,
+          lookedUp: lookedUp.filter((each) => each.modelVersionId === shown.id),
           checks: checkModel(shown.data).map((found) => {
             const settled = doubts.findLast((doubt) => doubt.words === found.words)
             return {

@@ -4,7 +4,7 @@ import { conflict, invalid, notAllowed, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import {
   correctionSchema,
-  foldSheet,
+  sheetState,
   isTakenBack,
   usedAfterCorrections,
   type Correction,
@@ -35,7 +35,7 @@ export async function correctSheet(actor: Actor, input: CorrectionInput): Promis
     if (!sheet) throw notFound('This sheet')
     const entries = await entriesOf(sheetId)
     if (entries.some((entry) => entry.id === id)) return
-    const state = foldSheet(entries)!
+    const state = sheetState(entries)!
     if (!state.signed) throw conflict('This sheet is not signed: change it on the sheet itself.')
     if (actor.role !== 'coordinator' && state.signed.byId !== actor.id)
       throw notAllowed('Only a coordinator, or whoever signed this sheet, can correct it.')

@@ -2,9 +2,10 @@ import 'server-only'
 import { conflict, notFound, problemOf } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import {
-  foldSheet,
+  sheetState,
   payloadSchemas,
   refusal,
+  seenBy,
   sentEntriesSchema,
   type Payloads,
   type SentEntry,
@@ -17,7 +18,9 @@ import { parts, stockLots } from '@/db/stores'
 import { requirePermission, type Actor } from './actor'
 import { now } from './clock'
 import { keepReading, settleReading } from './readings'
-import { asEntry, entriesOf } from './sheets'
+import { requirePhoto } from './sheetPhotos'
+import { asEntry } from './sheetRows'
+import { entriesOf } from './sheets'
 
 /** What became of the entries a device sent, and everything on the sheet that it had not seen. */
 export type EntriesAnswer = {
@@ -27,6 +30,8 @@ export type EntriesAnswer = {
   refused: { id: string; message: string }[]
   entries: SheetEntry[]
   state: SheetRow['state']
+  /** Our clock: a tablet whose own is wrong reckons its timers by it. */
+  now: string
 }
 
 /**
@@ -76,6 +81,7 @@ export async function appendEntries(
       refused,
       entries: entries.filter((entry) => entry.sequence > seen),
       state: sheet.state,
+      now: now(),
     }
   })
 }
@@ -84,7 +90,7 @@ export async function appendEntries(
 export async function entriesSince(_actor: Actor, sheetId: string, after: number): Promise<EntriesAnswer> {
   const sheet = await sheets.byId(sheetId)
   if (!sheet) throw notFound('This sheet')
-  return { taken: [], refused: [], entries: await entriesOf(sheetId, after), state: sheet.state }
+  return { taken: [], refused: [], entries: await entriesOf(sheetId, after), state: sheet.state, now: now() }
 }
 
 async function takeIn(
@@ -96,12 +102,15 @@ async function takeIn(
 ): Promise<SheetEntry> {
   const receivedAt = now()
   const late = sheet.state !== 'open'
-  const at = instantOfEntry(sent.deviceTime, sentAt, receivedAt, sheet.startedAt)
+  const before = entries.findLast((entry) => entry.deviceId === sent.deviceId)?.at ?? sheet.startedAt
+  const at = instantOfEntry(sent.deviceTime, sentAt, receivedAt, before)
   let payload = check(payloadSchemas[sent.kind] as never, sent.payload) as Payloads[typeof sent.kind]
   if (!late) {
-    const state = foldSheet(entries)!
-    const reason = refusal(state, { ...sent, payload })
+    // Judged by what its device had seen: what was right there is not refused for what it could not know.
+    const state = sheetState(seenBy(entries, sent))!
+    const reason = refusal(state, { ...sent, payload }, { byName: actor.name, now: at })
     if (reason) throw conflict(reason)
+    if (sent.kind === 'photo') await requirePhoto(sheet.id, payload as Payloads['photo'])
     if (sent.kind === 'part') payload = await withLot(payload as Payloads['part'])
     if (sent.kind === 'takeBack') await takeReadingBack(actor, entries, payload as Payloads['takeBack'])
     if (sent.kind === 'reading') payload = await readMeter(actor, sent.id, payload as Payloads['reading'], at)
@@ -127,16 +136,19 @@ async function takeIn(
   return asEntry(row)
 }
 
-/** When it happened on our clock: now, less how long it waited on its device; never before the sheet. */
+/**
+ * When it happened on our clock: now, less how long it waited on its device, which does not hang on what
+ * that clock shows; never before the sheet or what the same device wrote before, should its clock jump.
+ */
 function instantOfEntry(
   deviceTime: string,
   sentAt: string | null,
   receivedAt: string,
-  startedAt: string,
+  earliest: string,
 ): string {
   const waited = sentAt === null ? 0 : Math.max(0, Date.parse(sentAt) - Date.parse(deviceTime))
   const at = new Date(Date.parse(receivedAt) - (Number.isFinite(waited) ? waited : 0)).toISOString()
-  return at < startedAt ? startedAt : at
+  return at < earliest ? earliest : at
 }
 
 /** The sheet's reading is an ordinary reading: judged as any other, and in doubt where it does not fit. */

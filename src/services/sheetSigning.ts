@@ -1,49 +1,45 @@
 import 'server-only'
 import { v7 as uuid } from 'uuid'
-import { daysBetween, showDay } from '@/core/calendar'
-import { usageSinceTakeOver } from '@/core/hours'
-import { showAmount, tidy } from '@/core/parts'
+import { addDays, showDay } from '@/core/calendar'
+import { findingWords, symptoms } from '@/core/inspection'
 import { visitNumber } from '@/core/planning'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import {
-  foldSheet,
+  sheetState,
   inspected,
   notReady,
-  presumedEndReason,
+  partName,
   signSchema,
-  type SheetAssembly,
+  toSeeTo,
   type Signing,
   type SheetState,
   type SignInput,
 } from '@/core/sheet'
-import type { EndingLife, SigningView } from '@/core/sheet/views'
-import { clockOf } from '@/core/wear'
-import type { PumpModel } from '@/core/pump'
-import { splitInstance } from '@/core/pump'
+import type { SigningView } from '@/core/sheet/views'
+import { showNumber } from '@/core/units'
 import { write } from '@/db'
-import { lives, newLife, type LifeRow } from '@/db/lives'
-import { pumpModelVersions } from '@/db/pumpModels'
+import { lives, newLife } from '@/db/lives'
 import { sheets, taskRecords, type SheetRow } from '@/db/sheets'
-import { parts, stockLots, stockMovements } from '@/db/stores'
 import { visits } from '@/db/visits'
 import { requirePermission, type Actor } from './actor'
-import { loadCounting } from './assemblyLoading'
 import { recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
 import { dayOf } from './days'
-import { setEarlyChecks } from './earlyChecks'
+import { linkFailures, setEarlyChecks } from './earlyChecks'
 import { editRow } from './edit'
+import { livesOf, named, workedAtOf } from './sheetLives'
 import { appendOwn, entriesOf } from './sheets'
-import { settleBySheet } from './signs'
-import { movement } from './stores'
+import { lotsByPosition, moveStock, notUsed, stockOfUses } from './sheetStock'
+import { reportSign, settleBySheet } from './signs'
+import { getWear } from './wear'
 
 /** What signing a sheet will do: which lives end and begin, what leaves stock, what is still missing. */
 export async function getSigning(_actor: Actor, sheetId: string): Promise<SigningView> {
   const sheet = await sheets.byId(sheetId)
   if (!sheet) throw notFound('This sheet')
-  const state = foldSheet(await entriesOf(sheetId))!
+  const state = sheetState(await entriesOf(sheetId))!
   const workedAt = workedAtOf(state)
   const { ending, beginning } = await livesOf(sheet, state, workedAt ?? now())
   const nameOf = (assemblyId: string, position: string) => named(state, assemblyId, position)
@@ -51,6 +47,8 @@ export async function getSigning(_actor: Actor, sheetId: string): Promise<Signin
   return {
     notReady: notReady(state),
     upTo: state.upTo,
+    earlyCheckHours: (await ourCompany()).earlyCheckHours,
+    minutes: { worked: state.workedMinutes, estimated: state.content.minutes },
     workedAt,
     ending: ending.map(({ life: _life, task: _task, ...view }) => view),
     beginning: beginning.map(({ assemblyId, position }) => ({
@@ -73,137 +71,6 @@ export async function getSigning(_actor: Actor, sheetId: string): Promise<Signin
   }
 }
 
-function named(state: SheetState, assemblyId: string, position: string) {
-  const assembly = state.content.assemblies.find((each) => each.id === assemblyId)
-  return {
-    pump: assembly?.number ?? '',
-    name: assembly?.positions.find((each) => each.key === position)?.name ?? position,
-  }
-}
-
-/** Lives end and begin at the sheet's reading; where no meter could be read, when that was said. */
-function workedAtOf(state: SheetState): string | null {
-  return state.readings[0]?.at ?? state.madeSafe?.at ?? null
-}
-
-/** The lives that end, and every position where a new one begins. */
-async function livesOf(sheet: SheetRow, state: SheetState, at: string) {
-  const renewed = state.positions.filter((each) => each.state === 'renewed')
-  const [lifeRows, counting, versionRows, company] = await Promise.all([
-    lives.all({ assemblyId: sheet.assemblyIds, status: 'active', endedAt: null }),
-    loadCounting(sheet.assemblyIds),
-    pumpModelVersions.all({ id: state.content.assemblies.map((each) => each.modelVersionId) }),
-    ourCompany(),
-  ])
-  type Ending = EndingLife & { life: LifeRow; task: string | null }
-  const ending = renewed.flatMap(({ assemblyId, position, planned }): Ending[] => {
-    const life = lifeRows.find((each) => each.assemblyId === assemblyId && each.position === position)
-    if (!life) return []
-    const assembly = state.content.assemblies.find((each) => each.id === assemblyId)!
-    const model = versionRows.find((version) => version.id === assembly.modelVersionId)!.data
-    const { stretches } = counting.of(assemblyId)
-    const reached =
-      usageSinceTakeOver(stretches, at) - usageSinceTakeOver(stretches, life.startedAt) + life.carriedUsage
-    const days = daysBetween(
-      dayOf(life.carriedFrom ?? life.startedAt, company.timeZone),
-      dayOf(at, company.timeZone),
-    )
-    const { task, clock } = clockOfLife(
-      model,
-      position,
-      { hours: Math.max(0, reached), days: Math.max(0, days) },
-      life.first === 1,
-    )
-    return [
-      {
-        life,
-        task: task?.key ?? null,
-        assemblyId,
-        position,
-        ...named(state, assemblyId, position),
-        reached,
-        unit: assembly.unit,
-        limit: clock?.hoursLimit ?? null,
-        early: task?.tolerance.early ?? 0,
-        state: clock?.state ?? 'healthy',
-        days,
-        planned,
-        presumed: presumedEndReason(
-          state.content.trigger,
-          planned,
-          clock?.state ?? 'healthy',
-          assembly.tasks.some((each) => each.disturbed && each.positions.includes(position)),
-        ),
-      },
-    ]
-  })
-  return { ending, beginning: renewed }
-}
-
-function clockOfLife(
-  model: PumpModel,
-  position: string,
-  used: { hours: number; days: number },
-  first: boolean,
-) {
-  const task = model.tasks.find(
-    (each) =>
-      (each.kind === 'renew' || each.kind === 'change') &&
-      each.positions.includes(splitInstance(position).key),
-  )
-  return { task, clock: task && clockOf(used, task.limit, task.tolerance, first) }
-}
-
-/** Each part used with its lot, and what the lot holds by the book before and after. */
-async function stockOfUses(state: SheetState) {
-  const partIds = state.uses.flatMap((use) => use.payload.partId ?? [])
-  const [partRows, lotRows, movementRows, company] = await Promise.all([
-    parts.all({ id: partIds }),
-    stockLots.all({ partId: partIds }),
-    stockMovements.all({ partId: partIds }),
-    ourCompany(),
-  ])
-  const left = new Map<string, number>()
-  for (const row of movementRows) {
-    const key = `${row.partId}/${row.lotId}`
-    left.set(key, tidy((left.get(key) ?? 0) + row.quantity))
-  }
-  const { today } = present(company)
-  return state.uses.map(({ id, payload }) => {
-    const { partId, lotId, name, unit, quantity } = payload
-    const lot = lotRows.find((each) => each.id === lotId)
-    const expired = lot?.expiresOn && lot.expiresOn < today ? ', expired' : ''
-    if (partId === null)
-      return { id, payload, name, unit, quantity, lot: 'not from the stores', onHand: null, short: 0 }
-    const key = `${partId}/${lotId}`
-    const onHand = left.get(key) ?? 0
-    left.set(key, tidy(onHand - quantity))
-    const part = partRows.find((each) => each.id === partId)
-    return {
-      id,
-      payload,
-      name: part ? `${part.number} ${part.name}` : name,
-      unit,
-      quantity,
-      lot: lot ? `lot ${lot.number}${expired}` : 'no lot named',
-      onHand,
-      short: tidy(Math.max(0, quantity - Math.max(0, onHand))),
-    }
-  })
-}
-
-/** What the sheet expected and the parts used do not show. */
-function notUsed(state: SheetState): SigningView['notUsed'] {
-  return state.content.parts.flatMap((need) => {
-    const used = tidy(
-      state.uses
-        .filter(({ payload }) => payload.assemblyId === need.assemblyId && payload.part === need.part)
-        .reduce((sum, { payload }) => sum + payload.quantity, 0),
-    )
-    return used < need.quantity ? [{ name: need.name, quantity: need.quantity, used, unit: need.unit }] : []
-  })
-}
-
 /**
  * Signs a sheet: ends and begins lives at its reading, moves stock, closes the visit and writes the
  * audit trail, all of it or nothing. Sent twice, it signs once; a second signature from another tab is
@@ -213,13 +80,13 @@ function notUsed(state: SheetState): SigningView['notUsed'] {
  */
 export async function signSheet(actor: Actor, input: SignInput): Promise<void> {
   requirePermission(actor, 'sheets.work')
-  const { id, sheetId, seenUpTo, ended, note } = check(signSchema, input)
+  const { id, sheetId, seenUpTo, ended, note, earlyCheckHours } = check(signSchema, input)
   await write(async () => {
     const sheet = await sheets.byId(sheetId)
     if (!sheet) throw notFound('This sheet')
     const entries = await entriesOf(sheetId)
     if (entries.some((entry) => entry.id === id)) return
-    const state = foldSheet(entries)!
+    const state = sheetState(entries)!
     if (sheet.state !== 'open') {
       const company = await ourCompany()
       throw conflict(
@@ -289,68 +156,71 @@ export async function signSheet(actor: Actor, input: SignInput): Promise<void> {
       note,
       toCount,
     }
+    await linkFailures(actor, sheet, signing.ended)
+    const afterHours = Number(earlyCheckHours ?? (await ourCompany()).earlyCheckHours)
+    const checked = await setEarlyChecks(actor, sheetId, at, state, afterHours)
+    signing.earlyCheckHours = checked > 0 ? afterHours : null
+    signing.next = await nextDue(actor, sheet.assemblyIds)
     await appendOwn(actor, sheetId, 'signed', signing, id)
     await closeSheet(actor, sheet, state, at, toCount)
-    await setEarlyChecks(actor, sheetId, at, state)
     const done = [...ending, ...looked].flatMap(({ assemblyId, task, position }) =>
       task === null ? [] : [{ assemblyId, task, positions: [position] }],
     )
     await settleBySheet(actor, { id: sheetId, number: sheet.number, workedAt: at }, done)
+    await leaveSigns(actor, sheetId, state, at)
   })
 }
 
-/** Which lot the part in a position came from, as far as the parts used say. */
-function lotsByPosition(state: SheetState): (assemblyId: string, position: string) => string | null {
-  const pools = new Map<string, string[]>()
-  for (const { payload } of state.uses) {
-    if (payload.lotId === null || payload.part === null) continue
-    const key = `${payload.assemblyId}/${payload.part}`
-    const pieces = payload.unit === 'piece' ? payload.quantity : 1
-    pools.set(key, [...(pools.get(key) ?? []), ...Array.from({ length: pieces }, () => payload.lotId!)])
-  }
-  const find = (assembly: SheetAssembly | undefined, position: string) =>
-    assembly?.positions.find((each) => each.key === position)
-  return (assemblyId, position) => {
-    const about = find(
-      state.content.assemblies.find((each) => each.id === assemblyId),
-      position,
-    )
-    const pool = about?.part ? pools.get(`${assemblyId}/${about.part}`) : undefined
-    const [lot] = pool?.splice(0, about?.pieces === 1 ? 1 : pool.length) ?? []
-    return lot ?? null
+/** What was found bad and is no position stands open as a sign of its pump until somebody has seen to it. */
+async function leaveSigns(actor: Actor, sheetId: string, state: SheetState, at: string): Promise<void> {
+  const company = await ourCompany()
+  for (const { payload } of toSeeTo(state)) {
+    const { assemblyId, damages, extent, words } = payload
+    const seen = `${partName(state, payload)}: ${findingWords(damages, extent).toLowerCase()}`
+    await reportSign(actor, {
+      id: uuid(),
+      machineId: null,
+      assemblyId,
+      symptom: 'other',
+      seenOn: dayOf(at, company.timeZone),
+      words: [seen, words].filter(Boolean).join('; ').slice(0, 300),
+      dripsPerMinute: null,
+      flow: null,
+      task: '',
+      positions: [],
+      by: addDays(present(company).today, symptoms.other.withinDays),
+      sheetId,
+    })
   }
 }
 
-/** Use already made at the bench is never refused; where it exceeds the book, that bin wants counting. */
-async function moveStock(actor: Actor, sheet: SheetRow, state: SheetState): Promise<Signing['toCount']> {
-  const uses = (await stockOfUses(state)).filter((use) => use.payload.partId !== null)
-  await stockMovements.insertMany(
-    uses.map(({ id, payload }) =>
-      movement(actor, {
-        partId: payload.partId!,
-        lotId: payload.lotId,
-        kind: 'use',
-        quantity: -payload.quantity,
-        at: now(),
-        sheetId: sheet.id,
-        entryId: id,
-      }),
-    ),
+/** How many coming services a record tells for each pump. */
+const mostNext = 4
+
+/** What is due next on the pumps of a sheet, once its lives have begun: the nearest first. */
+async function nextDue(actor: Actor, assemblyIds: string[]): Promise<Signing['next']> {
+  const views = await Promise.all(assemblyIds.map((id) => getWear(actor, id)))
+  return views.flatMap((view) =>
+    (view?.clocks ?? [])
+      .filter((clock) => clock.hoursLimit !== null || clock.daysLimit !== null)
+      .sort((a, b) => ((a.aboutDay ?? '9999') < (b.aboutDay ?? '9999') ? -1 : 1))
+      .slice(0, mostNext)
+      .map((clock) => ({
+        pump: view!.number,
+        service: [clock.name, clock.where].filter(Boolean).join(', '),
+        limit: [
+          clock.hoursLimit === null
+            ? ''
+            : `${showNumber(Math.max(0, Math.round(clock.hoursLimit - clock.hoursUsed)))}\u00a0${view!.unit}`,
+          clock.daysLimit === null
+            ? ''
+            : `${showNumber(Math.max(0, clock.daysLimit - clock.daysUsed))}\u00a0days`,
+        ]
+          .filter(Boolean)
+          .join(' or '),
+        about: clock.aboutDay,
+      })),
   )
-  const short = uses.filter((use) => use.short > 0)
-  for (const { payload, name, short: beyond, lot } of short)
-    await recordChange(actor, {
-      entity: 'part',
-      entityId: payload.partId!,
-      action: 'toCount',
-      summary: `Count this bin: ${name}, ${showAmount(beyond, payload.unit)} more used on sheet ${visitNumber(sheet.number)} than the book had (${lot})`,
-    })
-  return short.map(({ payload, name, short: beyond }) => ({
-    partId: payload.partId!,
-    name,
-    short: beyond,
-    unit: payload.unit,
-  }))
 }
 
 async function closeSheet(

@@ -2,42 +2,37 @@ import 'server-only'
 import { v7 as uuid } from 'uuid'
 import { meterValue } from '@/core/hours'
 import { isOpen, visitNumber, type VisitItem } from '@/core/planning'
+import { mayDo } from '@/core/people'
 import { conflict, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
-import { allPositions, positionName } from '@/core/pump'
-import { splitInstance, type Fastener } from '@/core/pump'
 import {
   abandonSchema,
   startSheetSchema,
   unplannedSheetSchema,
   type AbandonInput,
-  type SheetAssembly,
   type SheetContent,
   type SheetEntry,
   type StartSheetInput,
   type UnplannedSheetInput,
 } from '@/core/sheet'
 import type { BenchMeter, SheetLine, SheetPage } from '@/core/sheet/views'
-import { wrenchWords } from '@/core/torque'
-import { whereWords } from '@/core/wear'
 import { Op, write } from '@/db'
-import { assemblies } from '@/db/assemblies'
 import { machines } from '@/db/machines'
 import { meters } from '@/db/meters'
 import { people } from '@/db/people'
-import { pumpModelVersions } from '@/db/pumpModels'
-import { sheetEntries, sheets, tickCounts, type SheetEntryRow, type SheetRow } from '@/db/sheets'
+import { lastEntries, sheetEntries, sheets, tickCounts, type SheetRow } from '@/db/sheets'
 import { visits } from '@/db/visits'
 import { yards } from '@/db/yards'
 import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
-import { ourCompany, present } from './company'
-import { companyPractices } from './practices'
-import { listWrenches } from './tools'
-import { composeItems, composeOrRefuse, jobsOf, modelsOf, placeAndItems } from './composing'
+import { ourCompany } from './company'
+import { placeAndItems } from './composing'
 import { dayOf } from './days'
 import { editRow } from './edit'
+import { contentOf } from './sheetContent'
+import { earlierMeasures, settledTorques } from './sheetHistory'
+import { asEntry, sheetRowsOf } from './sheetRows'
 import { faceOf, historyOf } from './meterHistory'
 import { listBenchParts } from './stores'
 import { getWear } from './wear'
@@ -63,27 +58,28 @@ export async function sheetsOf(
   return asLines(await sheetRowsOf(subject))
 }
 
-export function sheetRowsOf(subject: { machineId: string } | { assemblyId: string }): Promise<SheetRow[]> {
-  const where =
-    'machineId' in subject
-      ? { machineId: subject.machineId }
-      : { assemblyIds: { [Op.like]: `%${subject.assemblyId}%` } }
-  return sheets.all(where as never, [['startedAt', 'DESC']])
-}
-
 /** A sheet with all its entries and what the bench needs around it. */
 export async function getSheet(actor: Actor, id: string): Promise<SheetPage> {
   const row = await sheets.byId(id)
   if (!row) throw notFound('This sheet')
-  const [[line], entries, wear, parts, benchMeters] = await Promise.all([
+  const [[line], entries, wear, parts, benchMeters, earlier, settled, colleagues] = await Promise.all([
     asLines([row]),
     entriesOf(id),
     Promise.all(row.assemblyIds.map((assemblyId) => getWear(actor, assemblyId))),
     listBenchParts(actor),
     metersOf(row),
+    earlierMeasures(row),
+    settledTorques(row),
+    people.all({ retiredOn: null }, [['name', 'ASC']]),
   ])
   return {
     ...line!,
+    earlier,
+    settled,
+    now: now(),
+    colleagues: colleagues
+      .filter((person) => mayDo(person.role, 'sheets.work'))
+      .map(({ id: personId, name }) => ({ id: personId, name })),
     entries,
     wear: wear.filter((view) => view !== null),
     parts,
@@ -124,11 +120,6 @@ export async function entriesOf(sheetId: string, after = 0): Promise<SheetEntry[
     ['sequence', 'ASC'],
   ])
   return rows.map(asEntry)
-}
-
-export function asEntry(row: SheetEntryRow): SheetEntry {
-  const { sheetId: _sheetId, receivedAt: _receivedAt, late, ...entry } = row
-  return { ...entry, late: late === 1 } as SheetEntry
 }
 
 /**
@@ -258,94 +249,6 @@ export async function appendOwn<Kind extends 'composed' | 'signed' | 'correction
   })
 }
 
-async function contentOf({ place, items, trigger, trouble }: Opening): Promise<SheetContent> {
-  const [models, practices, wrenches, company] = await Promise.all([
-    modelsOf(items),
-    companyPractices(),
-    listWrenches(),
-    ourCompany(),
-  ])
-  const { today } = present(company)
-  const composed =
-    trigger === 'planned' ? composeItems(items, models, practices) : composeOrRefuse(items, models, practices)
-  const [pumpRows, versionRows, meterRows] = await Promise.all([
-    assemblies.all({ id: items.map((item) => item.assemblyId) }),
-    pumpModelVersions.all({ id: [...models.keys()] }),
-    place.machineId ? meters.all({ machineId: place.machineId, retiredOn: null }, [['name', 'ASC']]) : [],
-  ])
-  const jobs = jobsOf(items, models)
-  return {
-    trigger,
-    trouble,
-    stripOrder: composed.practices.some(({ choice }) => choice === 'oneAtATime')
-      ? 'oneAtATime'
-      : 'itemByItem',
-    meters: meterRows.map((meter) => ({
-      id: meter.id,
-      name: meter.name,
-      unit: meter.kind === 'strokes' ? 'strokes' : 'h',
-    })),
-    assemblies: jobs.map(({ id: assemblyId, model, tasks }): SheetAssembly => {
-      const pump = pumpRows.find((row) => row.id === assemblyId)!
-      const versionId = items.find((item) => item.assemblyId === assemblyId)!.modelVersionId
-      const version = versionRows.find((row) => row.id === versionId)!
-      return {
-        id: assemblyId,
-        number: pump.number,
-        title: `${model.maker} ${model.name}`,
-        serial: pump.serial,
-        unit: pump.usageScale,
-        modelId: version.modelId,
-        modelVersionId: versionId,
-        modelVersion: version.version,
-        notice: model.notice,
-        tasks: [
-          ...tasks.map((each) => ({ ...each, why: '' })),
-          ...composed.implied.filter((each) => each.assemblyId === assemblyId),
-        ].map(({ task: key, positions, why }) => {
-          const task = model.tasks.find((each) => each.key === key)!
-          return {
-            task: key,
-            name: task.name,
-            kind: task.kind,
-            positions,
-            where: whereWords(model, positions),
-            ...(why && { disturbed: why }),
-          }
-        }),
-        positions: allPositions(model).map((key) => {
-          const position = model.positions.find((each) => each.key === splitInstance(key).key)!
-          return { key, name: positionName(model, key), part: position.part, pieces: position.pieces }
-        }),
-        parts: model.parts.map(({ key, name, unit }) => ({ key, name, unit })),
-        fasteners: model.fasteners.map(
-          (fastener) =>
-            composed.fasteners.find(
-              (each) => each.assemblyId === assemblyId && each.fastener.key === fastener.key,
-            )?.fastener ?? fastener,
-        ),
-      }
-    }),
-    steps: composed.steps,
-    parts: composed.parts,
-    spares: composed.spares,
-    cautions: composed.cautions,
-    practices: composed.practices,
-    torques: composed.fasteners.map((need) => ({
-      ...need,
-      wrenches: stagesOf(need.fastener).map((stage) => wrenchWords(need.fastener, stage, wrenches, today)),
-    })),
-    tools: composed.tools,
-    minutes: composed.minutes,
-  }
-}
-
-/** The stages of a fastener, from 1; one where it has none. */
-function stagesOf({ torque }: Fastener): number[] {
-  const count = torque.state === 'stated' ? Math.max(torque.stages.length, 1) : 1
-  return Array.from({ length: count }, (_, index) => index + 1)
-}
-
 /** Closes a sheet that was opened by mistake or given up; its readings stay, its visit stands again. */
 export async function abandonSheet(actor: Actor, input: AbandonInput): Promise<void> {
   requirePermission(actor, 'sheets.work')
@@ -386,6 +289,20 @@ export async function abandonSheet(actor: Actor, input: AbandonInput): Promise<v
   })
 }
 
+/** Open sheets that somebody left or handed on, and nobody has taken up since. */
+async function leftSheets(
+  rows: SheetRow[],
+): Promise<{ sheetId: string; byName: string; toName: string; words: string }[]> {
+  const open = rows.filter((row) => row.state === 'open').map((row) => row.id)
+  if (open.length === 0) return []
+  const last = await lastEntries(open)
+  return last.flatMap((entry) => {
+    if (entry.kind !== 'left') return []
+    const { toName, words } = entry.payload as SheetEntry<'left'>['payload']
+    return [{ sheetId: entry.sheetId, byName: entry.byName, toName, words }]
+  })
+}
+
 async function asLines(rows: SheetRow[]): Promise<SheetLine[]> {
   if (rows.length === 0) return []
   const [composedRows, ticks, machineRows, yardRows, peopleRows, visitRows, { timeZone }] = await Promise.all(
@@ -399,7 +316,9 @@ async function asLines(rows: SheetRow[]): Promise<SheetLine[]> {
       ourCompany(),
     ],
   )
+  // The last one holds: work that was found on the way composes a sheet anew.
   const contents = new Map(composedRows.map((entry) => [entry.sheetId, entry.payload as SheetContent]))
+  const lefts = await leftSheets(rows)
   const nameOf = (id: string | null) => peopleRows.find((person) => person.id === id)?.name ?? ''
   return rows.map((row) => {
     const content = contents.get(row.id)!
@@ -427,6 +346,8 @@ async function asLines(rows: SheetRow[]): Promise<SheetLine[]> {
       signedOn: row.signedAt && dayOf(row.signedAt, timeZone),
       signedBy: row.signedById && nameOf(row.signedById),
       endReason: row.endReason,
+      extra: content.extra ?? [],
+      left: lefts.find((each) => each.sheetId === row.id) ?? null,
       ticked: ticks.find((each) => each.sheetId === row.id)?.ticks ?? 0,
       steps: content.steps.length,
       version: row.version,

@@ -18,6 +18,7 @@ import type { ComposedSheet, SheetStep } from '@/core/procedure'
 import { inSentence, type Fastener, type PumpModel } from '@/core/pump'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import type { SheetContent } from '@/core/sheet'
 import { showTorque, wrenchWords } from '@/core/torque'
 import { whereWords } from '@/core/wear'
 import { Op, write } from '@/db'
@@ -25,7 +26,7 @@ import { assemblies } from '@/db/assemblies'
 import { machines } from '@/db/machines'
 import { people } from '@/db/people'
 import { pumpModelVersions } from '@/db/pumpModels'
-import { sheets, type SheetRow } from '@/db/sheets'
+import { sheetEntries, sheets, type SheetRow } from '@/db/sheets'
 import { visits, type VisitRow } from '@/db/visits'
 import { yards } from '@/db/yards'
 import { requirePermission, type Actor } from './actor'
@@ -320,6 +321,7 @@ async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
     sheets.all({ visitId: rows.map((row) => row.id), state: ['open', 'signed'] }),
     assemblies.all({ id: [...new Set(rows.flatMap((row) => row.items.map((item) => item.assemblyId)))] }),
   ])
+  const added = await addedOn(sheetRows.filter((sheet) => sheet.state === 'open').map((sheet) => sheet.id))
   return rows.map((row) => {
     const machine = machineRows.find((each) => each.id === row.machineId)
     const yard = yardRows.find((each) => each.id === machine?.yardId)
@@ -348,7 +350,10 @@ async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
           positions: item.positions,
         }
       }),
-      sheet: sheetOf(sheetRows.find((sheet) => sheet.visitId === row.id)),
+      sheet: sheetOf(
+        sheetRows.find((sheet) => sheet.visitId === row.id),
+        added,
+      ),
       late: isOpen(row.state) && row.state !== 'inWork' && row.day < today,
       version: row.version,
     }
@@ -362,6 +367,20 @@ function serviceName(model: PumpModel, { task: key, path: pathKey }: VisitItem):
   return [task?.name ?? key, path && inSentence(path.name)].filter(Boolean).join(': ')
 }
 
-function sheetOf(row: SheetRow | undefined): VisitLine['sheet'] {
-  return row && row.state !== 'abandoned' ? { id: row.id, number: row.number, state: row.state } : null
+function sheetOf(row: SheetRow | undefined, added: Map<string, string[]>): VisitLine['sheet'] {
+  return row && row.state !== 'abandoned'
+    ? { id: row.id, number: row.number, state: row.state, added: added.get(row.id) ?? [] }
+    : null
+}
+
+/** What was added to open sheets on the way, in words, from one query. */
+async function addedOn(sheetIds: string[]): Promise<Map<string, string[]>> {
+  if (sheetIds.length === 0) return new Map()
+  const rows = await sheetEntries.all({ sheetId: sheetIds, kind: 'composed' }, [['sequence', 'ASC']])
+  return new Map(
+    rows.map(({ sheetId, payload }) => [
+      sheetId,
+      ((payload as SheetContent).extra ?? []).map(({ services, reason }) => `${services}: ${reason}`),
+    ]),
+  )
 }

@@ -14,11 +14,11 @@ import {
   startUnplannedSheet,
 } from '@/services/sheets'
 import { getPart, listStock, receivePart, savePart } from '@/services/stores'
-import { bookVisit, cancelVisit, getVisit, listOpenVisits } from '@/services/visits'
+import { cancelVisit, getVisit, listOpenVisits } from '@/services/visits'
 import { getWear } from '@/services/wear'
 import { lives } from '@/db/lives'
 import { problemIn, removeDatabase } from '../support/database'
-import { at, ostrelModel, Tablet, workshop, type Workshop } from '../support/bench'
+import { at, bookedSheet as openBooked, ostrelModel, Tablet, workshop, type Workshop } from '../support/bench'
 
 let shop: Workshop
 const day = '2026-08-03'
@@ -30,19 +30,7 @@ beforeEach(async () => {
 })
 afterAll(removeDatabase)
 
-async function bookedSheet(items = [{ task: 'hpSeals', positions: seals }]) {
-  const visitId = uuid()
-  await bookVisit(shop.coordinator, {
-    id: visitId,
-    items: items.map((item) => ({ assemblyId: shop.pumpId, ...item })),
-    day,
-    startTime: '',
-    leadId: shop.technician.id,
-    note: '',
-  })
-  const { id } = await startSheet(shop.technician, { id: uuid(), visitId })
-  return { visitId, sheetId: id, tablet: new Tablet(shop.technician, id) }
-}
+const bookedSheet = (items?: { task: string; positions: string[] }[]) => openBooked(shop, items)
 
 async function stocked(quantity: number, minimum = '3') {
   const partId = uuid()
@@ -174,6 +162,7 @@ test('one bad entry among good ones is refused with its sentence; the others are
     const state = await tablet.state()
     const lockOut = state.steps[0]!.step.key
     const answer = await tablet.send(
+      tablet.entry('lock', { name: 'M. Osei', goes: 'on', reason: '' }, lockOut),
       tablet.entry('done', {}, lockOut),
       tablet.entry('skipped', { reason: '' }, state.steps[1]!.step.key),
       tablet.entry('done', {}, 'no/such/step'),
@@ -181,7 +170,7 @@ test('one bad entry among good ones is refused with its sentence; the others are
       tablet.entry('part', { partId: null, lotId: null, name: 'shim', unit: 'piece', quantity: 0.5 }),
       tablet.entry('remark', { text: 'kept' }),
     )
-    expect(answer.taken).toHaveLength(2)
+    expect(answer.taken).toHaveLength(3)
     expect(answer.refused.map((each) => each.message)).toEqual([
       'Say why this step is skipped.',
       'This sheet has no such step.',
@@ -282,9 +271,12 @@ test('a sheet that is not finished cannot be signed, nor one that changed since 
     await read(tablet)
     await tablet.tickAll('visit/prove')
     const view = await getSigning(shop.technician, sheetId)
-    expect(view.notReady).toEqual(['5 steps are neither done nor skipped.'])
+    expect(view.notReady).toEqual([
+      '6 steps are neither done nor skipped.',
+      'Say what was seen on the old part: High-pressure seal, cylinder 1 and 2 more.',
+    ])
     const input = { id: uuid(), sheetId, seenUpTo: view.upTo, ended: reasons(view.ending), note: '' }
-    expect((await problemIn(signSheet(shop.technician, input))).message).toContain('5 steps are neither')
+    expect((await problemIn(signSheet(shop.technician, input))).message).toContain('6 steps are neither')
     await tablet.tickAll()
     expect((await problemIn(signSheet(shop.technician, input))).message).toContain(
       'Something new has come in',
@@ -401,6 +393,16 @@ test('a breakdown is worked without a visit; what it was opened for is presumed 
         assemblyId: shop.pumpId,
         position: 'oilSeal@2',
         reason: 'water got past it',
+      }),
+      tablet.entry('finding', {
+        assemblyId: shop.pumpId,
+        position: 'oilSeal@2',
+        what: '',
+        sort: 'oilSeal',
+        damages: ['torn'],
+        extent: '',
+        disposition: 'renew',
+        words: '',
       }),
     )
     const view = await sign(id)

@@ -7,11 +7,27 @@ import { addMachine, getMachine } from '@/services/fleet'
 import { publishPumpModel } from '@/services/modelPublishing'
 import { savePumpModel } from '@/services/pumpModels'
 import { recordReading } from '@/services/readings'
-import { entriesOf } from '@/services/sheets'
+import { entriesOf, startSheet } from '@/services/sheets'
 import { appendEntries, type EntriesAnswer } from '@/services/sheetEntries'
 import { startClocks } from '@/services/renewals'
-import { foldSheet, type DeviceEntryKind, type Payloads, type SentEntry, type SheetState } from '@/core/sheet'
-import { freshCompany } from './database'
+import { bookVisit } from '@/services/visits'
+import type { Fastener } from '@/core/pump'
+import {
+  fastenerOf,
+  partsOpen,
+  sheetState,
+  statedTorque,
+  unseen,
+  valvesBack,
+  wantsLookingUp,
+  type DeviceEntryKind,
+  type Done,
+  type Payloads,
+  type SentEntry,
+  type SheetState,
+} from '@/core/sheet'
+import { madeOnce, makeCompany } from './database'
+import { plainFinding } from './finding'
 import { plainMachine, plainMeter } from './machine'
 
 export const at = <T>(day: string, work: () => Promise<T>, time = '15:00') =>
@@ -29,8 +45,12 @@ export type Workshop = {
 }
 
 /** A company with one trailer, its pump's model published, its clocks running, and 820 h on its seals. */
-export async function workshop(model: object = ostrelModel()): Promise<Workshop> {
-  const { coordinator, yardId } = await freshCompany()
+export function workshop(model: object = ostrelModel()): Promise<Workshop> {
+  return madeOnce(JSON.stringify(model), () => makeWorkshop(model))
+}
+
+async function makeWorkshop(model: object): Promise<Workshop> {
+  const { coordinator, yardId } = await makeCompany()
   const ids = { modelId: uuid(), machineId: uuid(), meterId: uuid(), pumpId: uuid() }
   const person = (name: string, role: Actor['role']): Actor => ({ id: uuid(), name, role })
   const technician = person('M. Osei', 'technician')
@@ -133,7 +153,7 @@ export class Tablet {
   }
 
   async state(): Promise<SheetState> {
-    return foldSheet(await entriesOf(this.sheetId))!
+    return sheetState(await entriesOf(this.sheetId))!
   }
 
   /** Ticks every open step in order, with what it asks for; stops before `until`. */
@@ -142,13 +162,40 @@ export class Tablet {
       const state = await this.state()
       const open = state.steps.filter((each) => each.state === 'open')
       const next = open[0]
-      if (!next || (until && next.step.key.includes(until))) return
+      if (!next) return until ? undefined : this.sayTheRest(state)
+      if (until && next.step.key.includes(until)) return
       if (next.step.phase !== 'makeSafe' && !state.madeSafe) {
         await this.all(this.entry('madeSafe', { name: this.actor.name }))
         continue
       }
-      await this.all(this.entry('done', answersTo(state, next), next.step.key))
+      if (next.step.step.locks)
+        await this.all(
+          this.entry(
+            'lock',
+            { name: this.actor.name, goes: next.step.step.locks, reason: '' },
+            next.step.key,
+          ),
+        )
+      const fastener = fastenerOf(state, next)
+      if (fastener && wantsLookingUp(fastener))
+        await this.all(this.entry('torqueSet', lookedUp(next.step.assemblyId, fastener)))
+      await this.all(this.entry('done', answersTo(await this.state(), next), next.step.key))
     }
+  }
+
+  /** What signing asks besides the steps: what was seen on the old parts, and what became of the new. */
+  private async sayTheRest(state: SheetState): Promise<void> {
+    const { assemblies } = state.content
+    for (const { assemblyId, position } of unseen(state)) {
+      const about = assemblies
+        .find((each) => each.id === assemblyId)!
+        .positions.find((each) => each.key === position)!
+      await this.all(
+        this.entry('finding', plainFinding(assemblyId, position, { sort: about.sort ?? 'other' })),
+      )
+    }
+    for (const { assemblyId, part } of partsOpen(state))
+      await this.all(this.entry('notUsed', { assemblyId, part, reason: 'noted on paper' }))
   }
 
   private async all(entry: SentEntry): Promise<void> {
@@ -157,15 +204,43 @@ export class Tablet {
   }
 }
 
+/** A torque as somebody found it in the manual: the stated one, or 22 N·m where none is stated. */
+export function lookedUp(assemblyId: string, { key, torque }: Fastener): Payloads['torqueSet'] {
+  const { value, unit } = torque.state === 'stated' ? torque : { value: 22, unit: 'N·m' }
+  return { assemblyId, fastener: key, value, unit, page: 'manual page 9' }
+}
+
 /** What a technician would enter at a step: the stated torque, a measure inside its limits, the first answer. */
-export function answersTo(state: SheetState, { step }: SheetState['steps'][number]): Payloads['done'] {
-  const { measure, asks, fastener, stage } = step.step
-  const torque = state.content.assemblies[0]!.fasteners.find((each) => each.key === fastener)?.torque
-  const value = torque?.state === 'stated' ? (torque.stages[(stage ?? 0) - 1] ?? torque.value) : null
+export function answersTo(state: SheetState, each: SheetState['steps'][number]): Done {
+  const { measure, asks, timer, setting, fastener } = each.step.step
   return {
-    measure: measure ? { value: ((measure.min ?? 0) + (measure.max ?? 0)) / 2, unit: measure.unit } : null,
-    torque: torque?.state === 'stated' && value !== null ? { value, unit: torque.unit } : null,
+    measure: measure
+      ? { value: ((measure.min ?? 0) + (measure.max ?? measure.min ?? 0)) / 2, unit: measure.unit }
+      : null,
+    torque: statedTorque(state, each),
     answer: asks?.answers[0] ?? '',
-    reason: torque?.state === 'notGiven' ? '22 N·m, manual page 9' : '',
+    reason: timer && fastener === null ? 'left standing long enough' : '',
+    setting: setting ? 'three turns out' : '',
+    ...(each.step.step.key === 'toolsBack' && { ownBores: valvesBack(state).map(({ key }) => key) }),
   }
+}
+
+/** A visit of the day with these services, and its sheet opened on a tablet. */
+export async function bookedSheet(
+  shop: Workshop,
+  items: { task: string; positions: string[] }[] = [
+    { task: 'hpSeals', positions: ['hpSeal@1', 'hpSeal@2', 'hpSeal@3'] },
+  ],
+): Promise<{ visitId: string; sheetId: string; tablet: Tablet }> {
+  const visitId = uuid()
+  await bookVisit(shop.coordinator, {
+    id: visitId,
+    items: items.map((item) => ({ assemblyId: shop.pumpId, ...item })),
+    day: '2026-08-03',
+    startTime: '',
+    leadId: shop.technician.id,
+    note: '',
+  })
+  const { id } = await startSheet(shop.technician, { id: uuid(), visitId })
+  return { visitId, sheetId: id, tablet: new Tablet(shop.technician, id) }
 }

@@ -13,6 +13,7 @@ import { signs } from './0010-signs'
 import { feeds } from './0011-feeds'
 import { documents } from './0012-documents'
 import { practicesAndTools } from './0013-practices-tools'
+import { sheetPhotos } from './0014-sheet-photos'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
 export const migrations: RunnableMigration<QueryInterface>[] = [
@@ -29,4 +30,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   feeds,
   documents,
   practicesAndTools,
+  sheetPhotos,
 ]
