@@ -1,6 +1,7 @@
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
+import { confirm, finishSheet, readMeter, workUntil } from '../tests/support/benchWalk'
 import { openBrowser, Person } from '../tests/support/browser'
 import { demoEnv, makeDemo, startApp } from '../tests/support/app'
 
@@ -47,6 +48,8 @@ const shots: Shot[] = [
     prepare: async (person) => {
       await person.press('Sheet 0156')
       await person.sees('All saved')
+      for (const _ of [1, 2, 3]) await confirm(person)
+      await person.sees('All saved')
     },
   },
   {
@@ -78,27 +81,41 @@ const shots: Shot[] = [
   },
   { name: 'practices', path: '/models/practices' },
   { name: 'tools', path: '/models/tools' },
-  { name: 'settings', path: '/settings' },
+  {
+    name: 'sheet-look',
+    path: '/fleet/T-11',
+    size: { width: 1024, height: 768 },
+    prepare: async (person) => {
+      await person.press('Breakdown')
+      await person.sees('What happened')
+      await person.type('What happened', 'Rough running, water from the weep holes')
+      for (const service of ['Renew high-pressure seals', 'Renew outlet valves'])
+        await person.page.$$eval(
+          '[role=dialog] label',
+          (labels, words) => labels.find((label) => label.textContent!.includes(words))!.click(),
+          service,
+        )
+      await person.press('Open the sheet')
+      await readMeter(person, 4)
+      await workUntil(person, 'Look at the old seal')
+      await person.press('Torn')
+      await person.sees('Torn: renew')
+      await confirm(person)
+      await person.press('Extruded')
+      await person.press('clear')
+      await person.sees('All saved')
+    },
+  },
   // Works the open sheet to its end, so it comes last.
   {
     name: 'sign',
     path: '/sheets',
     prepare: async (person) => {
       await person.press('Sheet 0156')
-      await person.press('Done at 40 N·m')
-      await person.sees('Count back every temporary tool')
-      await person.press('Confirmed')
-      await person.sees('guards on, people clear')
-      await person.press('Confirmed')
-      await person.sees('run without pressure')
-      await person.press('Done')
-      await person.sees('Bring it to pressure')
-      await person.type('Pressure', '200')
-      await person.press('Done: 200 bar')
-      await person.sees('Look at oil level')
-      await person.press('Done')
-      await person.press('High-pressure seal3', '.bench-side')
-      await person.press('Used', '.bench-dialog')
+      await person.sees('All saved')
+      await workUntil(person, 'Not ready to be signed yet')
+      await finishSheet(person)
+      await person.sees('Everything is done')
       await person.sees('All saved')
       await person.press('Look at it and sign')
       await person.sees('Lives that end')

@@ -1,5 +1,6 @@
 import '@fontsource-variable/archivo/wdth.css'
 import './globals.css'
+import './bench.css'
 import InitColorSchemeScript from '@mui/material/InitColorSchemeScript'
 import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter'
 import type { Metadata, Viewport } from 'next'

@@ -1,4 +1,5 @@
 import { demoEnv, startApp } from '../support/app'
+import { finishSheet, readMeter, workUntil } from '../support/benchWalk'
 import { Person } from '../support/browser'
 import { demoApp } from '../support/demo'
 
@@ -12,54 +13,6 @@ const { someone } = demo
 
 /** The words of the first list row that contains all of these. */
 const row = (person: Person, ...words: string[]) => person.row(...words)
-
-const title = (person: Person) => person.page.$eval('.bench-work h2', (each) => each.textContent ?? '')
-
-/** Does the steps one after the other, as the sheet offers them, until its title contains the words. */
-async function workUntil(person: Person, words: string): Promise<void> {
-  for (let step = 0; step < 120; step += 1) {
-    const now = await title(person)
-    if (now.includes(words)) return
-    const place = () =>
-      person.page.$eval('.bench-work', (each) =>
-        [
-          each.querySelector('h2')?.textContent,
-          each.querySelector('.step-where')?.textContent,
-          each.querySelector('.second')?.textContent,
-        ].join('|'),
-      )
-    const before = await place()
-    if (await person.page.$('.answers')) {
-      await person.page.$$eval('.answers button', ([first]) => (first as HTMLButtonElement).click())
-    }
-    const measure = await person.page.$('#measure')
-    if (measure) await measure.type('200')
-    await person.page.click('.bench-work .confirm')
-    await person.page.waitForFunction(
-      (was) => {
-        const work = document.querySelector('.bench-work')!
-        const is = [
-          work.querySelector('h2')?.textContent,
-          work.querySelector('.step-where')?.textContent,
-          work.querySelector('.second')?.textContent,
-        ].join('|')
-        return is !== was
-      },
-      {},
-      before,
-    )
-  }
-  throw new Error(`The sheet never came to “${words}”; it stands at “${await title(person)}”.`)
-}
-
-async function readMeter(person: Person, add: number): Promise<void> {
-  await person.sees('Read the hour meter')
-  const last = Number((await person.text()).match(/Last ([\d ]+\.\d) h/)![1]!.replaceAll(' ', ''))
-  await person.type('Engine hours: the meter shows', (last + add).toFixed(1))
-  await person.sees('Fits')
-  await person.page.click('.bench-work .confirm')
-  await person.sees('Isolate and lock out')
-}
 
 test('from a reading that makes seals due to a signed record, through a killed server', async () => {
   const coordinator = await someone('coordinator')
@@ -120,7 +73,7 @@ test('from a reading that makes seals due to a signed record, through a killed s
   const sheetPath = new URL(osei.page.url()).pathname
   demo.app = await startApp(demo.folder, demoEnv, demo.app.port)
   await osei.sees('All saved')
-  await osei.page.reload({ waitUntil: 'networkidle0' })
+  await osei.reload()
   await osei.sees('Look at the old seal')
   expect(await osei.text()).toMatch(/Strip down\s+8 of 8/)
 
@@ -131,15 +84,19 @@ test('from a reading that makes seals due to a signed record, through a killed s
   await workUntil(osei, 'Tighten the manifold screws, first pass.')
   // The wrench was set to foot-pounds.
   await osei.choose('Unit of torque', 'ft-lb')
-  await osei.press('Done at 20 ft-lb')
+  await osei.press('Bolt 1 done at 20 ft-lb')
   await osei.sees('It would fit in N·m: was the unit misread?')
-  await osei.choose('Unit of torque', 'N·m')
-  await osei.press('Done at 20 N·m')
-  await osei.sees('second pass')
-  await workUntil(osei, 'Everything is done')
+  await osei.press('It was 20 N·m')
+  await osei.press('Bolt 1 done at 20 N·m')
+  await osei.sees('2 of 8')
+  await workUntil(osei, 'Not ready to be signed yet')
+  // One tap takes the seals from their lot; what was not used wants a word.
   await osei.press('High-pressure seal3', '.bench-side')
-  await osei.sees('pieces')
-  await osei.press('Used', '.bench-dialog')
+  await osei.sees('lot ')
+  await osei.press('Not used')
+  await osei.type('Why', 'the old ones were new')
+  await osei.press('Note it')
+  await osei.sees('Everything is done')
   await osei.sees('All saved')
 
   // Two tabs come to sign; one signature counts.
@@ -223,7 +180,9 @@ test('a breakdown: unplanned sheet, a skipped step, another tool, a part renewed
   await person.sees('Say why it was renewed.')
   await person.type('Why it was done otherwise', 'water got past it')
   await person.press('It was renewed')
-  await workUntil(person, 'Everything is done')
+  await workUntil(person, 'Not ready to be signed yet')
+  await finishSheet(person)
+  await person.sees('Everything is done')
   await person.press('Other part')
   await person.choose('Part', 'Not from the stores')
   await person.type('What was used', 'shim ring')
@@ -288,7 +247,7 @@ test('stores: a part is added, received and counted; a bin the book is wrong abo
   await person.sees('the last day on which acting')
   expect(await row(person, 'OR-31', 'on hand')).toContain('Count this bin')
   await person.goTo('/stores/OR-31')
-  await person.sees('Sheets used 2 more than the book had.')
+  await person.sees('more than the book had.')
   await person.press('Count this bin')
   await person.sees('The book had run out')
   const lot = await person.page.$eval('[role=dialog] label', (label) => label.textContent!)
@@ -298,7 +257,7 @@ test('stores: a part is added, received and counted; a bin the book is wrong abo
   await person.type(lot, '14')
   await person.press('Set the book right')
   await person.sees('14 pieces')
-  expect(await person.text()).not.toContain('Sheets used 2 more')
+  expect(await person.text()).not.toContain('more than the book had.')
   await person.goTo('/stores')
   const csv = await person.page.evaluate(async () => (await fetch('/api/parts?format=csv')).text())
   expect(csv).toContain('OR-31,"O-ring 31 × 2, seal retainer"')

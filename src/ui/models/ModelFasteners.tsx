@@ -1,10 +1,11 @@
 import { patternWords, treatmentWords, type Fastener, type PumpModel } from '@/core/pump'
+import type { SettledTorque } from '@/core/sheet/views'
 import { showTorque, tighteningOrder } from '@/core/torque'
 import { showNumber } from '@/core/units'
 import { BoltMap } from '../graphics/BoltMap'
 
 /** Every fastener with its torque in three units, its source, its treatment, and its drawn order. */
-export function ModelFasteners({ model }: { model: PumpModel }) {
+export function ModelFasteners({ model, lookedUp }: { model: PumpModel; lookedUp: SettledTorque[] }) {
   return (
     <ul className="plain-list">
       {model.fasteners.map((fastener) => (
@@ -19,6 +20,21 @@ export function ModelFasteners({ model }: { model: PumpModel }) {
             {fastener.torque.state === 'stated' && !fastener.torque.verified && (
               <p className="brass strong">Not verified yet</p>
             )}
+            {lookedUp
+              .filter((each) => each.fastener === fastener.key)
+              .map(({ value, unit, page, byName, sheet }) => (
+                <p key={sheet}>
+                  Looked up at the bench:{' '}
+                  <span className="strong">
+                    {showNumber(value)} {unit}
+                  </span>
+                  , {page}{' '}
+                  <span className="second">
+                    {byName}, sheet {sheet}. It is offered on every sheet of this version; publish a version
+                    with it to settle it.
+                  </span>
+                </p>
+              ))}
             {fastener.doubt && <p className="caution">In doubt: {fastener.doubt}</p>}
           </div>
           <FastenerMap fastener={fastener} />

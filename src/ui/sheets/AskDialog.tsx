@@ -1,11 +1,8 @@
 'use client'
 
 import Button from '@mui/material/Button'
-import Dialog from '@mui/material/Dialog'
-import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
-import DialogTitle from '@mui/material/DialogTitle'
 import { useState, type ReactNode } from 'react'
+import { BenchDialog } from './BenchDialog'
 import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
 
 type Field = {
@@ -46,48 +43,49 @@ export function AskDialog({ title, intro, fields, submit, onClose, send }: Props
     else onClose()
   }
   return (
-    <Dialog open onClose={onClose} maxWidth="xs" fullWidth aria-label={title} className="bench-dialog">
-      <DialogTitle>{title}</DialogTitle>
-      <DialogContent>
-        <div className="stack-tight">
-          {intro}
-          {fields.map((field, index) => (
-            <FieldFrame
-              key={field.name}
+    <BenchDialog
+      title={title}
+      size="xs"
+      onClose={onClose}
+      actions={
+        <>
+          <Button variant="outlined" onClick={onClose}>
+            Cancel
+          </Button>
+          <Button variant="contained" onClick={() => void finish()}>
+            {submit}
+          </Button>
+        </>
+      }
+    >
+      {intro}
+      {fields.map((field, index) => (
+        <FieldFrame
+          key={field.name}
+          id={`ask-${field.name}`}
+          label={field.label}
+          optional={field.optional}
+          error={error?.field === field.name ? error.words : ''}
+        >
+          {field.options ? (
+            <SelectInput
               id={`ask-${field.name}`}
-              label={field.label}
-              optional={field.optional}
-              error={error?.field === field.name ? error.words : ''}
-            >
-              {field.options ? (
-                <SelectInput
-                  id={`ask-${field.name}`}
-                  options={field.options.map((option) => ({ value: option, label: option }))}
-                  value={values[field.name]}
-                  onChange={(event) => setValues({ ...values, [field.name]: event.target.value })}
-                />
-              ) : (
-                <TextInput
-                  id={`ask-${field.name}`}
-                  value={values[field.name]}
-                  onChange={(event) => setValues({ ...values, [field.name]: event.target.value })}
-                  autoFocus={index === 0}
-                  multiline={field.lines !== undefined}
-                  minRows={field.lines}
-                />
-              )}
-            </FieldFrame>
-          ))}
-        </div>
-      </DialogContent>
-      <DialogActions>
-        <Button variant="outlined" onClick={onClose}>
-          Cancel
-        </Button>
-        <Button variant="contained" onClick={() => void finish()}>
-          {submit}
-        </Button>
-      </DialogActions>
-    </Dialog>
+              options={field.options.map((option) => ({ value: option, label: option }))}
+              value={values[field.name]}
+              onChange={(event) => setValues({ ...values, [field.name]: event.target.value })}
+            />
+          ) : (
+            <TextInput
+              id={`ask-${field.name}`}
+              value={values[field.name]}
+              onChange={(event) => setValues({ ...values, [field.name]: event.target.value })}
+              autoFocus={index === 0}
+              multiline={field.lines !== undefined}
+              minRows={field.lines}
+            />
+          )}
+        </FieldFrame>
+      ))}
+    </BenchDialog>
   )
 }

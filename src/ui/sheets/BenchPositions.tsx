@@ -1,15 +1,22 @@
 'use client'
 
 import Button from '@mui/material/Button'
-import Dialog from '@mui/material/Dialog'
-import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
-import DialogTitle from '@mui/material/DialogTitle'
 import { useState } from 'react'
-import type { PositionState, SheetAssembly } from '@/core/sheet'
+import { findingWords } from '@/core/inspection'
+import {
+  findingOf,
+  placeWords,
+  positionPlace,
+  type PositionPlace,
+  type PositionState,
+  type SheetAssembly,
+} from '@/core/sheet'
 import { showNumber } from '@/core/units'
 import type { ClockView, PositionView, WearView } from '@/core/wear/views'
 import { FieldFrame, TextInput } from '../forms/FieldFrame'
+import { FindingEditor } from './FindingEditor'
+import { PhotoButton } from './PhotoStrip'
+import { BenchDialog } from './BenchDialog'
 import type { SheetHandle } from './useSheet'
 
 type Props = { assembly: SheetAssembly; bench: SheetHandle; wear: WearView | null }
@@ -56,6 +63,11 @@ export function BenchPositions({ assembly, bench, wear }: Props) {
                         <PositionCell
                           cell={cell}
                           state={state}
+                          place={positionPlace(bench.state, state)}
+                          seen={
+                            (findingOf(bench.state, assembly.id, cell.position)?.payload.damages ?? [])
+                              .length > 0
+                          }
                           name={nameOf(cell.position)}
                           onOpen={() => setChosen(state)}
                         />
@@ -86,8 +98,8 @@ export function BenchPositions({ assembly, bench, wear }: Props) {
       </ul>
       {chosen && (
         <PositionDialog
-          state={stateOf(chosen.position) ?? chosen}
-          name={nameOf(chosen.position)}
+          assemblyId={assembly.id}
+          position={chosen.position}
           bench={bench}
           onClose={() => setChosen(null)}
         />
@@ -106,11 +118,15 @@ function wordsOf({ state, planned }: PositionState, clock: ClockView | undefined
 function PositionCell({
   cell,
   state,
+  place,
+  seen,
   name,
   onOpen,
 }: {
   cell: PositionView
   state: PositionState
+  place: PositionPlace
+  seen: boolean
   name: string
   onOpen: () => void
 }) {
@@ -119,12 +135,12 @@ function PositionCell({
   const used = showNumber(Math.round(cell.used))
   const says = renewed
     ? `${name}: renewed on this sheet`
-    : `${name}: ${used} hours${state.state === 'kept' ? ', kept' : state.planned ? ', to renew' : ''}`
+    : `${name}: ${used} hours${place === 'kept' ? ', kept' : `${state.planned && place !== 'reused' ? ', to renew' : ''}, ${placeWords[place]}`}${seen ? ', damage seen' : ''}`
   const over = cell.state === 'over' || cell.state === 'overdue'
   return (
     <button
       type="button"
-      className={`bench-cell ${state.state} ${state.planned ? 'planned' : ''}`}
+      className={`bench-cell ${state.state} place-${place} ${state.planned ? 'planned' : ''}`}
       aria-label={says}
       onClick={onOpen}
     >
@@ -141,35 +157,38 @@ function PositionCell({
         )}
         <line x1="0" x2="14" y1="4" y2="4" stroke="var(--ink)" strokeWidth="1.5" />
       </svg>
-      <span>{renewed ? 'new' : state.state === 'kept' ? 'kept' : used}</span>
+      <span className="cell-words">
+        {renewed ? 'new' : place === 'kept' ? 'kept' : used}
+        {place in shortPlaces && <small>{shortPlaces[place as keyof typeof shortPlaces]}</small>}
+      </span>
+      {seen && <span className="cell-seen" aria-hidden />}
     </button>
   )
 }
 
-/** Says of one position what was done there, against or besides what the ticks say. */
-function PositionDialog({
-  state,
-  name,
-  bench,
-  onClose,
-}: {
-  state: PositionState
-  name: string
-  bench: SheetHandle
-  onClose: () => void
-}) {
+const shortPlaces = { open: 'open', out: 'out', reused: 'back', locked: 'locked' } as const
+
+type DialogProps = { assemblyId: string; position: string; bench: SheetHandle; onClose: () => void }
+
+/** One position: how it stands, what was seen on it, and what was done there against the ticks. */
+export function PositionDialog({ assemblyId, position, bench, onClose }: DialogProps) {
   const [reason, setReason] = useState('')
   const [error, setError] = useState('')
+  const state = bench.state.positions.find(
+    (each) => each.assemblyId === assemblyId && each.position === position,
+  )
+  if (!state) return null
+  const name =
+    bench.state.content.assemblies
+      .find((each) => each.id === assemblyId)
+      ?.positions.find((each) => each.key === position)?.name ?? position
+  const finding = findingOf(bench.state, assemblyId, position)
   const say = async (kind: 'renewed' | 'kept') => {
     if (reason.trim() === '') {
       setError(kind === 'renewed' ? 'Say why it was renewed.' : 'Say why it was kept.')
       return
     }
-    const refused = await bench.write(kind, {
-      assemblyId: state.assemblyId,
-      position: state.position,
-      reason: reason.trim(),
-    })
+    const refused = await bench.write(kind, { assemblyId, position, reason: reason.trim() })
     if (refused) setError(refused)
     else onClose()
   }
@@ -177,42 +196,54 @@ function PositionDialog({
     state.state === 'renewed'
       ? 'Renewed on this sheet.'
       : state.state === 'kept'
-        ? 'Kept: its life runs on.'
+        ? positionPlace(bench.state, state) === 'reused'
+          ? 'Found good and put back: its life runs on.'
+          : 'Kept: its life runs on.'
         : state.planned
-          ? 'To be renewed; its fitting step says when it is.'
-          : 'Not part of this sheet: its life runs on.'
+          ? `To be renewed; its fitting step says when it is. Now: ${placeWords[positionPlace(bench.state, state)]}.`
+          : `Not part of this sheet: its life runs on. Now: ${placeWords[positionPlace(bench.state, state)]}.`
   return (
-    <Dialog open onClose={onClose} maxWidth="xs" fullWidth aria-label={name} className="bench-dialog">
-      <DialogTitle>{name}</DialogTitle>
-      <DialogContent>
-        <div className="stack-tight">
-          <p>
-            {now} {state.reason && <span className="second">{state.reason}</span>}
-          </p>
-          <FieldFrame id="position-reason" label="Why it was done otherwise" error={error}>
-            <TextInput
-              id="position-reason"
-              value={reason}
-              onChange={(event) => setReason(event.target.value)}
-            />
-          </FieldFrame>
-        </div>
-      </DialogContent>
-      <DialogActions>
-        <Button variant="text" onClick={onClose}>
-          Leave it
-        </Button>
-        {state.state !== 'kept' && (
-          <Button variant="outlined" onClick={() => void say('kept')}>
-            It was kept
+    <BenchDialog
+      title={name}
+      size="sm"
+      onClose={onClose}
+      actions={
+        <>
+          <PhotoButton bench={bench} about={{ stepKey: null, caption: name, assemblyId, position }} />
+          {state.state !== 'kept' && (
+            <Button variant="outlined" onClick={() => void say('kept')}>
+              It was kept
+            </Button>
+          )}
+          {state.state !== 'renewed' && (
+            <Button variant="outlined" onClick={() => void say('renewed')}>
+              It was renewed
+            </Button>
+          )}
+          <Button variant="contained" onClick={onClose}>
+            Close
           </Button>
+        </>
+      }
+    >
+      <p>
+        {now} {state.reason && <span className="second">{state.reason}</span>}
+        {finding && (
+          <span className="second block">
+            Seen by {finding.byName}: {findingWords(finding.payload.damages, finding.payload.extent)}
+          </span>
         )}
-        {state.state !== 'renewed' && (
-          <Button variant="contained" onClick={() => void say('renewed')}>
-            It was renewed
-          </Button>
-        )}
-      </DialogActions>
-    </Dialog>
+      </p>
+      <FindingEditor
+        key={finding?.id ?? 'none'}
+        bench={bench}
+        assemblyId={assemblyId}
+        position={position}
+        own
+      />
+      <FieldFrame id="position-reason" label="Why it was done otherwise" error={error}>
+        <TextInput id="position-reason" value={reason} onChange={(event) => setReason(event.target.value)} />
+      </FieldFrame>
+    </BenchDialog>
   )
 }

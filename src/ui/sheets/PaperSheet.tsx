@@ -2,7 +2,7 @@ import { visitNumber } from '@/core/planning'
 import { showAmount } from '@/core/parts'
 import { choiceName, practiceOf } from '@/core/practices'
 import { inSentence } from '@/core/pump'
-import { fastenerOf, phasesOf, type SheetState } from '@/core/sheet'
+import { boltPlaces, fastenerOf, isLook, phasesOf, type SheetState } from '@/core/sheet'
 import type { SheetLine } from '@/core/sheet/views'
 import { showTorque } from '@/core/torque'
 import { doneWords, phaseNames } from './words'
@@ -48,34 +48,49 @@ export function PaperSheet({ sheet, state }: { sheet: SheetLine; state: SheetSta
         <section key={`${phase} ${index}`}>
           <h2>{phaseNames[phase] ?? phase}</h2>
           <ol>
-            {steps
-              .filter((each) => each.state !== 'notNeeded')
-              .map((each) => {
-                const fastener = fastenerOf(state, each)
-                const { step, where } = each.step
-                return (
-                  <li key={each.step.key}>
-                    <span className="paper-box">
-                      {each.state === 'done' ? '✓' : each.state === 'skipped' ? '–' : ''}
-                    </span>
-                    <span>
-                      {step.when && <>Only if {[step.when.is].flat().join(', or ')}: </>}
-                      {step.text} <span className="strong">{where}</span>
-                      {fastener && <span className="strong"> {showTorque(fastener.torque, step.stage)}</span>}
-                      {step.caution && <em> {step.caution}</em>}
-                      {each.by && (
-                        <span className="second">
-                          {' '}
-                          {each.by.byName}
-                          {each.by.kind === 'done'
-                            ? ` ${doneWords(each.by.payload)}`
-                            : `: ${each.by.payload.reason}`}
-                        </span>
-                      )}
-                    </span>
-                  </li>
-                )
-              })}
+            {steps.map((each) => {
+              const fastener = fastenerOf(state, each)
+              const { step, where } = each.step
+              return (
+                <li key={each.step.key}>
+                  <span className="paper-box">
+                    {each.state === 'done' ? '✓' : each.state === 'skipped' ? '–' : ''}
+                  </span>
+                  <span>
+                    {step.when && each.state === 'waiting' && (
+                      <>Only if {[step.when.is].flat().join(', or ')}: </>
+                    )}
+                    {step.text} <span className="strong">{where}</span>
+                    {fastener && <span className="strong"> · {showTorque(fastener.torque, step.stage)}</span>}
+                    {step.caution && <em> {step.caution}</em>}
+                    {boltPlaces(state, each).length > 0 && each.state === 'open' && (
+                      <span className="paper-bolts">
+                        {boltPlaces(state, each).map(({ place, number, bolt, again }) => (
+                          <span key={place}>
+                            <span className="paper-box" /> {number}
+                            {again ? ' again' : bolt === String(number) ? '' : ` (maker’s ${bolt})`}
+                          </span>
+                        ))}
+                      </span>
+                    )}
+                    {isLook(each) && each.state === 'open' && <> Seen: ____________________</>}
+                    {step.measure && each.state === 'open' && <> Measured: ________ {step.measure.unit}</>}
+                    {step.setting && each.state === 'open' && <> Stands at: ____________</>}
+                    {each.by && (
+                      <span className="second">
+                        {' '}
+                        {[
+                          each.by.byName,
+                          each.by.kind === 'done' ? doneWords(each.by.payload) : each.by.payload.reason,
+                        ]
+                          .filter(Boolean)
+                          .join(': ')}
+                      </span>
+                    )}
+                  </span>
+                </li>
+              )
+            })}
           </ol>
           {phase === 'makeSafe' && (
             <p>Made safe, confirmed by: {state.madeSafe?.payload.name ?? '________________________'}</p>

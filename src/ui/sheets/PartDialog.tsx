@@ -1,16 +1,13 @@
 'use client'
 
 import Button from '@mui/material/Button'
-import Dialog from '@mui/material/Dialog'
-import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
-import DialogTitle from '@mui/material/DialogTitle'
 import { useState } from 'react'
 import { showAmount, takeFrom, type PartUnit } from '@/core/parts'
 import type { SheetEntry } from '@/core/sheet'
 import type { BenchPart } from '@/core/sheet/views'
 import { parseNumber, showNumber } from '@/core/units'
 import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
+import { BenchDialog } from './BenchDialog'
 import type { SheetHandle } from './useSheet'
 
 /** What the dialog starts with: an expected part, one used already, or nothing yet. */
@@ -90,110 +87,106 @@ export function PartDialog({ start, stock, bench, onClose }: Props) {
   }
 
   return (
-    <Dialog open onClose={onClose} maxWidth="xs" fullWidth aria-label="Part used" className="bench-dialog">
-      <DialogTitle>{start.name === '' ? 'Part used' : start.name}</DialogTitle>
-      <DialogContent>
-        <div className="stack-tight">
-          {start.uses.map((entry) => (
-            <p key={entry.id} className="used-line">
-              <span>
-                {showAmount(entry.payload.quantity, entry.payload.unit)} noted by {entry.byName}
-              </span>
-              <button
-                type="button"
-                className="plain-button"
-                onClick={() => {
-                  void bench.write('takeBack', { of: entry.id, reason: '' })
-                  onClose()
-                }}
-              >
-                Take back
-              </button>
-            </p>
-          ))}
-          <FieldFrame id="part-choice" label="Part" error={error?.field === 'part' ? error.words : ''}>
-            <SelectInput
-              id="part-choice"
-              placeholder={free ? 'Choose a part' : undefined}
-              options={[
-                ...offered.map((each) => ({
-                  value: each.id,
-                  label: `${each.number} ${each.name}${each.bin ? `, bin ${each.bin}` : ''}, ${showAmount(each.onHand, each.unit)} on hand`,
-                })),
-                { value: elsewhere, label: 'Not from the stores' },
-              ]}
-              value={partId}
-              onChange={(event) => {
-                setPartId(event.target.value)
-                setLotId(byTheBook)
-              }}
-            />
-          </FieldFrame>
-          {part && (
-            <FieldFrame
-              id="part-lot"
-              label="Lot"
-              hint={
-                part.lots.length === 0
-                  ? 'None on hand by the book: using it will ask to count this bin'
-                  : undefined
-              }
-              error={
-                chosen?.expired ? 'This lot has expired. Use it only if the maker’s manual allows it.' : ''
-              }
-            >
-              <SelectInput
-                id="part-lot"
-                options={[
-                  ...(part.lots.some((each) => !each.expired)
-                    ? [{ value: byTheBook, label: shareWords(part, takeFrom(part.lots, wanted || 1)) }]
-                    : []),
-                  ...part.lots.map((each) => ({ value: each.id, label: each.label })),
-                  { value: notKnown, label: 'lot not known' },
-                ]}
-                value={lotId === byTheBook && !part.lots.some((each) => !each.expired) ? notKnown : lotId}
-                onChange={(event) => setLotId(event.target.value)}
-              />
-            </FieldFrame>
-          )}
-          {!part && partId === elsewhere && (
-            <FieldFrame
-              id="part-name"
-              label="What was used"
-              error={error?.field === 'name' ? error.words : ''}
-            >
-              <TextInput id="part-name" value={name} onChange={(event) => setName(event.target.value)} />
-            </FieldFrame>
-          )}
-          <FieldFrame
-            id="part-quantity"
-            label="How much"
-            error={error?.field === 'quantity' ? error.words : ''}
-            hint={
-              part && parsed.ok && parsed.value > held
-                ? `More than the book has there: it is noted all the same, and this bin wants counting`
-                : undefined
-            }
+    <BenchDialog
+      title={start.name === '' ? 'Part used' : start.name}
+      label="Part used"
+      size="xs"
+      onClose={onClose}
+      actions={
+        <>
+          <Button variant="outlined" onClick={onClose}>
+            Cancel
+          </Button>
+          <Button variant="contained" onClick={() => void use()}>
+            Used
+          </Button>
+        </>
+      }
+    >
+      {start.uses.map((entry) => (
+        <p key={entry.id} className="used-line">
+          <span>
+            {showAmount(entry.payload.quantity, entry.payload.unit)} noted by {entry.byName}
+          </span>
+          <button
+            type="button"
+            className="plain-button"
+            onClick={() => {
+              void bench.write('takeBack', { of: entry.id, reason: '' })
+              onClose()
+            }}
           >
-            <TextInput
-              id="part-quantity"
-              value={quantity}
-              onChange={(event) => setQuantity(event.target.value)}
-              autoComplete="off"
-              inputProps={{ inputMode: 'decimal' }}
-              endAdornment={<span className="unit">{unit === 'piece' ? 'pieces' : unit}</span>}
-            />
-          </FieldFrame>
-        </div>
-      </DialogContent>
-      <DialogActions>
-        <Button variant="outlined" onClick={onClose}>
-          Cancel
-        </Button>
-        <Button variant="contained" onClick={() => void use()}>
-          Used
-        </Button>
-      </DialogActions>
-    </Dialog>
+            Take back
+          </button>
+        </p>
+      ))}
+      <FieldFrame id="part-choice" label="Part" error={error?.field === 'part' ? error.words : ''}>
+        <SelectInput
+          id="part-choice"
+          placeholder={free ? 'Choose a part' : undefined}
+          options={[
+            ...offered.map((each) => ({
+              value: each.id,
+              label: `${each.number} ${each.name}${each.bin ? `, bin ${each.bin}` : ''}, ${showAmount(each.onHand, each.unit)} on hand`,
+            })),
+            { value: elsewhere, label: 'Not from the stores' },
+          ]}
+          value={partId}
+          onChange={(event) => {
+            setPartId(event.target.value)
+            setLotId(byTheBook)
+          }}
+        />
+      </FieldFrame>
+      {part && (
+        <FieldFrame
+          id="part-lot"
+          label="Lot"
+          hint={
+            part.lots.length === 0
+              ? 'None on hand by the book: using it will ask to count this bin'
+              : undefined
+          }
+          error={chosen?.expired ? 'This lot has expired. Use it only if the maker’s manual allows it.' : ''}
+        >
+          <SelectInput
+            id="part-lot"
+            options={[
+              ...(part.lots.some((each) => !each.expired)
+                ? [{ value: byTheBook, label: shareWords(part, takeFrom(part.lots, wanted || 1)) }]
+                : []),
+              ...part.lots.map((each) => ({ value: each.id, label: each.label })),
+              { value: notKnown, label: 'lot not known' },
+            ]}
+            value={lotId === byTheBook && !part.lots.some((each) => !each.expired) ? notKnown : lotId}
+            onChange={(event) => setLotId(event.target.value)}
+          />
+        </FieldFrame>
+      )}
+      {!part && partId === elsewhere && (
+        <FieldFrame id="part-name" label="What was used" error={error?.field === 'name' ? error.words : ''}>
+          <TextInput id="part-name" value={name} onChange={(event) => setName(event.target.value)} />
+        </FieldFrame>
+      )}
+      <FieldFrame
+        id="part-quantity"
+        label="How much"
+        error={error?.field === 'quantity' ? error.words : ''}
+        hint={
+          part && parsed.ok && parsed.value > held
+            ? `More than the book has there: it is noted all the same, and this bin wants counting`
+            : undefined
+        }
+      >
+        <TextInput
+          id="part-quantity"
+          value={quantity}
+          onChange={(event) => setQuantity(event.target.value)}
+          autoComplete="off"
+          inputProps={{ inputMode: 'decimal' }}
+          endAdornment={<span className="unit">{unit === 'piece' ? 'pieces' : unit}</span>}
+        />
+      </FieldFrame>
+    </BenchDialog>
   )
 }

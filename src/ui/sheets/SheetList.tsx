@@ -1,6 +1,6 @@
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
-import { visitNumber } from '@/core/planning'
+import { showMinutes, visitNumber } from '@/core/planning'
 import type { SheetLine } from '@/core/sheet/views'
 import { PostMark } from '../graphics/PostMark'
 
@@ -25,6 +25,25 @@ export function SheetList({ sheets, today }: { sheets: SheetLine[]; today: strin
               {sheet.services.map(({ name, where }) => (where ? `${name}, ${where}` : name)).join(' · ')}
               {sheet.trouble && ` · ${sheet.trouble}`}
             </div>
+            {sheet.extra.length > 0 && (
+              <div className="brass">
+                Added on the way:{' '}
+                {sheet.extra
+                  .map(
+                    ({ services, minutes }) =>
+                      `${services} (${minutes >= 0 ? '+' : '−'}${showMinutes(Math.abs(minutes))})`,
+                  )
+                  .join('; ')}
+              </div>
+            )}
+            {sheet.left && (
+              <div className="brass">
+                {sheet.left.toName
+                  ? `${sheet.left.byName} handed it to ${sheet.left.toName}`
+                  : `${sheet.left.byName} left it for later`}
+                {sheet.left.words && `: ${sheet.left.words}`}
+              </div>
+            )}
           </div>
           <div className="num nowrap">
             <span className="strong">{showDay(sheet.signedOn ?? sheet.startedOn, today)}</span>

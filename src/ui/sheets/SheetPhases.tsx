@@ -3,7 +3,7 @@
 import { useEffect, useRef } from 'react'
 import { phasesOf, type SheetState, type StepState } from '@/core/sheet'
 import type { Place } from './place'
-import { phaseNames } from './words'
+import { flagWords, phaseNames } from './words'
 
 type Props = { state: SheetState; place: Place; go: (to: Place) => void }
 
@@ -36,9 +36,8 @@ export function SheetPhases({ state, place, go }: Props) {
       )}
       {phases.map(({ phase, steps }, index) => {
         const open = here(steps)
-        const counted = steps.filter((each) => each.state !== 'notNeeded')
         // What hangs on an answer is not counted before it is known to be needed.
-        const marks = counted
+        const marks = steps
           .filter((each) => each.state !== 'waiting')
           .map((each) => each.state === 'done' || each.state === 'skipped')
         const gate = phase === 'makeSafe'
@@ -50,7 +49,7 @@ export function SheetPhases({ state, place, go }: Props) {
               className="phase-head"
               aria-expanded={open}
               onClick={() => {
-                const first = counted.find((each) => each.state === 'open') ?? counted[0]
+                const first = steps.find((each) => each.state === 'open') ?? steps[0]
                 if (first) go({ at: 'step', key: first.step.key })
               }}
             >
@@ -59,7 +58,7 @@ export function SheetPhases({ state, place, go }: Props) {
             </button>
             {open && (
               <ul className="phase-steps">
-                {counted.map((each) => (
+                {steps.map((each) => (
                   <li key={each.step.key}>
                     <button
                       type="button"
@@ -71,6 +70,9 @@ export function SheetPhases({ state, place, go }: Props) {
                       <span>
                         <span className="clamped">{each.step.step.text}</span>
                         {each.step.where && <span className="second block">{each.step.where}</span>}
+                        {each.state === 'open' && flagWords(each).length > 0 && (
+                          <span className="step-flag small">{flagWords(each)[0]!.split(':')[0]}</span>
+                        )}
                       </span>
                     </button>
                   </li>
@@ -130,9 +132,7 @@ function Tally({ marks }: { marks: boolean[] }) {
           </>
         )}
       </svg>
-      <span className="second">
-        {done} of {marks.length}
-      </span>
+      <span className="second">{marks.length > 0 ? `${done} of ${marks.length}` : 'as found'}</span>
     </span>
   )
 }

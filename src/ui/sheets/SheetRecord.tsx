@@ -1,21 +1,23 @@
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
 import { showMinutes, visitNumber } from '@/core/planning'
 import type { Outcome } from '@/core/problem/outcome'
 import {
-  foldSheet,
-  recordKinds,
+  sheetState,
+  positionLines,
   recordLines,
+  workersOf,
   type CorrectionInput,
   type RecordKind,
-  type RecordLine,
 } from '@/core/sheet'
 import type { SheetPage } from '@/core/sheet/views'
 import { showNumber } from '@/core/units'
 import { Note } from '../feedback/States'
 import { Facts, Page, Part } from '../frame/Page'
-import { CorrectDialog, type Correctable } from './CorrectDialog'
+import { correctableIn } from './correctable'
+import { CorrectDialog } from './CorrectDialog'
 import { PrintButton } from './PrintButton'
+import { LineTable, PositionTable } from './RecordTables'
 import { clockTime } from './words'
 
 type Props = {
@@ -26,38 +28,30 @@ type Props = {
   correct: ((input: CorrectionInput) => Promise<Outcome>) | null
 }
 
-const first: RecordKind[] = [
-  'renewed',
-  'kept',
-  'inspected',
-  'part',
-  'measure',
-  'torque',
-  'found',
-  'substitute',
-  'skipped',
-  'remark',
+const sections: { title: string; kinds: RecordKind[] }[] = [
+  { title: 'What it points to', kinds: ['cause'] },
+  { title: 'Torque pulled', kinds: ['torqueSet', 'torque'] },
+  { title: 'Measured', kinds: ['measure'] },
+  { title: 'Parts used', kinds: ['part', 'notUsed'] },
+  { title: 'Counted back and put back', kinds: ['counted', 'setting'] },
+  { title: 'Found on the way', kinds: ['found'] },
+  { title: 'Work added', kinds: ['extra'] },
+  { title: 'Signed against', kinds: ['against'] },
+  { title: 'Other tools used', kinds: ['substitute'] },
+  { title: 'Steps skipped', kinds: ['skipped'] },
+  { title: 'Remarks', kinds: ['remark'] },
+  { title: 'Locks and hands', kinds: ['lock', 'handOver'] },
 ]
-const titles: Partial<Record<RecordKind, string>> = {
-  renewed: 'Renewed',
-  kept: 'Kept',
-  part: 'Parts used',
-  measure: 'Measured',
-  torque: 'Torque pulled',
-  found: 'Found',
-  substitute: 'Other tools used',
-  skipped: 'Steps skipped',
-  remark: 'Remarks',
-}
 
 /** The record of a sheet: a page that a stranger understands, on screen and on paper. */
 export function SheetRecord({ sheet, today, timeZone, company, correct }: Props) {
-  const state = foldSheet(sheet.entries)!
+  const state = sheetState(sheet.entries)!
   const lines = recordLines(state)
   const of = (...kinds: RecordKind[]) => lines.filter((line) => kinds.includes(line.kind))
   const { content, signed } = state
-  const began = state.readings[0]?.at ?? sheet.entries[0]?.at
-  const minutes = signed && began ? Math.round((Date.parse(signed.at) - Date.parse(began)) / 60_000) : null
+  const positions = positionLines(state)
+  const workers = workersOf(sheet.entries)
+  const next = signed?.payload.next ?? []
   const notices = [...new Set(content.assemblies.map((assembly) => assembly.notice))].filter(Boolean)
   const where = sheet.machineNumber ? `${sheet.machineNumber} ${sheet.machineName}` : sheet.pumps.join(', ')
   const correctable = signed ? correctableIn(state, lines) : []
@@ -157,10 +151,17 @@ export function SheetRecord({ sheet, today, timeZone, company, correct }: Props)
                   ),
                 ],
                 [
-                  'From reading to signature',
-                  minutes === null
+                  'Worked',
+                  state.workedMinutes === 0
                     ? ''
-                    : `${showMinutes(minutes)}; estimated ${showMinutes(content.minutes)}`,
+                    : `${showMinutes(state.workedMinutes)} against ${showMinutes(content.minutes)} estimated, pauses left out`,
+                ],
+                ['Worked by', workers.join(', ')],
+                [
+                  'Early check',
+                  signed?.payload.earlyCheckHours
+                    ? `after ${showNumber(signed.payload.earlyCheckHours)}\u00a0h of work`
+                    : null,
                 ],
                 ['Steps', `${of('step').length} done, ${of('skipped').length} skipped`],
                 ['Note', signed?.payload.note],
@@ -180,113 +181,67 @@ export function SheetRecord({ sheet, today, timeZone, company, correct }: Props)
         </div>
         {of('correction').length > 0 && (
           <Part title="Corrections" aside="entries of their own; what they correct stays readable">
-            <Lines lines={of('correction')} timeZone={timeZone} />
+            <LineTable lines={of('correction')} timeZone={timeZone} />
+          </Part>
+        )}
+        {positions.length > 0 && (
+          <Part title="What was done, position by position">
+            <PositionTable lines={positions} several={content.assemblies.length > 1} />
+          </Part>
+        )}
+        {state.photos.length > 0 && (
+          <Part title="Photos" aside="upright and smaller; nothing of the camera is kept">
+            <div className="record-photos">
+              {state.photos.map((photo) => (
+                <figure key={photo.id}>
+                  <a href={`/api/photos/${photo.payload.photoId}`}>
+                    <img
+                      src={`/api/photos/${photo.payload.photoId}`}
+                      alt={photo.payload.caption || 'Photo taken at the bench'}
+                    />
+                  </a>
+                  <figcaption className="second">
+                    {photo.payload.caption} {photo.byName}, {clockTime(photo.at, timeZone)}
+                  </figcaption>
+                </figure>
+              ))}
+            </div>
           </Part>
         )}
         <div className="columns even">
-          {first
-            .filter((kind) => of(kind).length > 0)
-            .map((kind) => (
-              <Part key={kind} title={titles[kind] ?? recordKinds[kind]}>
-                <Lines lines={of(kind)} timeZone={timeZone} several={content.assemblies.length > 1} />
+          {sections
+            .filter(({ kinds }) => of(...kinds).length > 0)
+            .map(({ title, kinds }) => (
+              <Part key={title} title={title}>
+                <LineTable lines={of(...kinds)} timeZone={timeZone} several={content.assemblies.length > 1} />
               </Part>
             ))}
         </div>
+        {next.length > 0 && (
+          <Part title="Next due" aside="as it stood when this was signed">
+            <table className="table plain">
+              <tbody>
+                {next.map((each) => (
+                  <tr key={`${each.pump} ${each.service}`}>
+                    <td>
+                      {content.assemblies.length > 1 && <span className="strong">{each.pump} </span>}
+                      {each.service}
+                    </td>
+                    <td className="num nowrap">in {each.limit}</td>
+                    <td className="num nowrap second">
+                      {each.about ? `about ${showDay(each.about, today)}` : ''}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </Part>
+        )}
         <Part title="Every step" aside="who, when">
-          <Lines lines={of('step')} timeZone={timeZone} several={content.assemblies.length > 1} />
+          <LineTable lines={of('step')} timeZone={timeZone} several={content.assemblies.length > 1} />
         </Part>
         <p className="print-only signature">Signature</p>
       </div>
     </Page>
   )
-}
-
-function Lines({
-  lines,
-  timeZone,
-  several = false,
-}: {
-  lines: RecordLine[]
-  timeZone: string
-  several?: boolean
-}) {
-  return (
-    <table className="table plain">
-      <tbody>
-        {lines.map((line, index) => (
-          <tr key={`${line.entryId} ${index}`}>
-            <td>
-              {several && line.pump && <span className="strong">{line.pump} </span>}
-              {line.item}
-              {(line.where || line.detail) && (
-                <div className="second">{[line.where, line.detail].filter(Boolean).join(' · ')}</div>
-              )}
-            </td>
-            <td className="num nowrap strong">
-              {line.value !== null &&
-                `${line.kind === 'renewed' ? 'after ' : ''}${showNumber(line.value)}${line.unit === 'piece' ? '' : `\u00a0${line.unit}`}`}
-            </td>
-            <td className="num nowrap second">
-              {line.by}, {clockTime(line.at, timeZone)}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  )
-}
-
-/** What of a signed sheet can be corrected, each with what a correction of it would change. */
-function correctableIn(state: NonNullable<ReturnType<typeof foldSheet>>, lines: RecordLine[]): Correctable[] {
-  const signedId = state.signed!.id
-  const nameOf = (assemblyId: string, position: string) =>
-    state.content.assemblies
-      .find((each) => each.id === assemblyId)
-      ?.positions.find((each) => each.key === position)?.name ?? position
-  return [
-    ...state.uses.map((use): Correctable => ({
-      about: 'part',
-      of: use.id,
-      label: `Part used: ${use.payload.name}`,
-      quantity:
-        lines.find((line) => line.entryId === use.id && line.kind === 'part')?.value ?? use.payload.quantity,
-    })),
-    ...state.signed!.payload.ended.map((life): Correctable => ({
-      about: 'endReason',
-      of: signedId,
-      label: `Why it came out: ${nameOf(life.assemblyId, life.position)}`,
-      assemblyId: life.assemblyId,
-      position: life.position,
-      endReason: life.endReason,
-    })),
-    ...state.positions
-      .filter((each) => each.state === 'renewed')
-      .map((each): Correctable => ({
-        about: 'notRenewed',
-        of: signedId,
-        label: `Not renewed after all: ${nameOf(each.assemblyId, each.position)}`,
-        assemblyId: each.assemblyId,
-        position: each.position,
-      })),
-    ...lines
-      .filter((line) =>
-        [
-          'reading',
-          'madeSafe',
-          'measure',
-          'torque',
-          'found',
-          'substitute',
-          'skipped',
-          'remark',
-          'step',
-        ].includes(line.kind),
-      )
-      .map((line): Correctable => ({
-        about: 'words',
-        of: line.entryId,
-        label: `${recordKinds[line.kind]}: ${line.item}${line.where ? ` (${line.where})` : ''}`,
-      })),
-    { about: 'words', of: signedId, label: 'The signature or its note' },
-  ]
 }

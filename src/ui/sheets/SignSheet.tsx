@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { showAmount } from '@/core/parts'
+import { showMinutes } from '@/core/planning'
 import type { Outcome } from '@/core/problem/outcome'
 import { signSchema, type SignInput } from '@/core/sheet'
 import type { EndingLife, SigningView } from '@/core/sheet/views'
@@ -40,6 +41,7 @@ export function SignSheet({ sheetId, signing, signer, trouble, sign }: Props) {
       seenFailingOn: null,
     })),
     note: '',
+    earlyCheckHours: signing.beginning.length > 0 ? String(signing.earlyCheckHours) : null,
   }))
   if (signing.notReady.length > 0)
     return (
@@ -139,6 +141,17 @@ export function SignSheet({ sheetId, signing, signer, trouble, sign }: Props) {
             A signed sheet is not edited: what turns out wrong is corrected by a new entry that names it.
             Lives end and begin, stock moves and the visit closes together.
           </p>
+          <p className="second">
+            Worked {showMinutes(signing.minutes.worked)}, estimated {showMinutes(signing.minutes.estimated)}.
+          </p>
+          {signing.beginning.length > 0 && (
+            <TextEntry
+              name="earlyCheckHours"
+              label="Early check after so many hours of work"
+              inputMode="decimal"
+              hint="It shows on Today; what fails before is linked to this service"
+            />
+          )}
           <TextEntry name="note" label="Note for the record" multiline optional />
         </Part>
       </EntryForm>

@@ -1,12 +1,15 @@
 import { patternWords } from '@/core/pump'
-import { fastenerOf, statedTorque, type StepState } from '@/core/sheet'
+import { boltPlaces, fastenerOf, nextBolt, statedTorque, type StepState } from '@/core/sheet'
+import type { SettledTorque } from '@/core/sheet/views'
 import { showTorque, torqueIn } from '@/core/torque'
 import { showNumber } from '@/core/units'
 import { BoltMap } from '../graphics/BoltMap'
 import type { SheetHandle } from './useSheet'
 
-/** The torque large, in three units, its stages, and the order of the bolts as it is drawn for this sheet. */
-export function StepTorque({ bench, step }: { bench: SheetHandle; step: StepState }) {
+type Props = { bench: SheetHandle; step: StepState; settled: SettledTorque[] }
+
+/** The torque large, in three units, its stages, the wrench, and the bolts with the one to pull lit. */
+export function StepTorque({ bench, step }: Props) {
   const fastener = fastenerOf(bench.state, step)
   if (!fastener) return null
   const stated = statedTorque(bench.state, step)
@@ -14,7 +17,8 @@ export function StepTorque({ bench, step }: { bench: SheetHandle; step: StepStat
   if (!stated || torque.state !== 'stated')
     return (
       <p className="torque-line">
-        <span className="strong brass">{showTorque(torque)}</span>
+        <span className="strong brass torque-words">{showTorque(torque)}</span>
+        <span className="second">{torque.source}</span>
       </p>
     )
   const stage = step.step.step.stage
@@ -22,6 +26,10 @@ export function StepTorque({ bench, step }: { bench: SheetHandle; step: StepStat
   const need = bench.state.content.torques?.find(
     (each) => each.assemblyId === step.step.assemblyId && each.fastener.key === fastener.key,
   )
+  const places = boltPlaces(bench.state, step)
+  const settled = step.state === 'done'
+  const done = settled ? places.map(({ place }) => place) : step.bolts.map(({ payload }) => payload.place)
+  const stages = Math.max(torque.stages.length, 1)
   return (
     <>
       <p className="torque-line">
@@ -47,19 +55,32 @@ export function StepTorque({ bench, step }: { bench: SheetHandle; step: StepStat
           )}
         </span>
       </p>
-      {need && need.order.length > 0 && (
+      {need && places.length > 0 && (
         <div className="bench-bolts">
           <BoltMap
             layout={need.fastener.layout}
             order={need.order}
-            stages={Math.max(torque.stages.length, 1)}
+            stages={stages}
             pinned={need.fastener.pinned}
             name={fastener.name}
+            work={{
+              stage: stage ?? 1,
+              done,
+              now: settled ? null : (nextBolt(bench.state, step)?.place ?? null),
+            }}
           />
-          <p className="second">{patternWords(fastener)}</p>
+          <p className="second">
+            {[
+              patternWords(fastener),
+              stages === 2 ? 'left half first pass, right half second' : '',
+              need.wrenches?.[(stage ?? 1) - 1],
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </p>
         </div>
       )}
-      {need?.wrenches?.[(stage ?? 1) - 1] && (
+      {places.length === 0 && need?.wrenches?.[(stage ?? 1) - 1] && (
         <p>
           <span className="second">Wrench</span> {need.wrenches[(stage ?? 1) - 1]}
         </p>

@@ -5,7 +5,11 @@ import type { SentEntry } from '@/core/sheet'
 /** An entry that waits on this device, and why the server would not have it, if so. */
 export type Queued = SentEntry & { sheetId: string; refused: string }
 
+/** A photo that waits with its entry until both have reached the server. */
+export type WaitingPhoto = { id: string; sheetId: string; name: string; blob: Blob }
+
 type Store = DBSchema & {
+  photos: { key: string; value: WaitingPhoto }
   outbox: { key: string; value: Queued; indexes: { sheet: string } }
   device: { key: string; value: { name: string; id: string; seq: number } }
 }
@@ -17,16 +21,22 @@ type Store = DBSchema & {
 export class Outbox {
   private constructor(private readonly db: IDBPDatabase<Store> | null) {}
   private kept = new Map<string, Queued>()
+  private photos = new Map<string, WaitingPhoto>()
   private device = { id: uuid(), seq: 0 }
 
   /** Opens it; where the browser allows no database it keeps things in memory, and `lasting` is false. */
   static async open(): Promise<Outbox> {
     try {
-      const db = await openDB<Store>('atelier', 1, {
-        upgrade(fresh) {
-          fresh.createObjectStore('outbox', { keyPath: 'id' }).createIndex('sheet', 'sheetId')
-          fresh.createObjectStore('device', { keyPath: 'name' })
+      const db = await openDB<Store>('atelier', 2, {
+        upgrade(fresh, from) {
+          if (from < 1) {
+            fresh.createObjectStore('outbox', { keyPath: 'id' }).createIndex('sheet', 'sheetId')
+            fresh.createObjectStore('device', { keyPath: 'name' })
+          }
+          if (from < 2) fresh.createObjectStore('photos', { keyPath: 'id' })
         },
+        // A page of an older version must not keep this one from opening.
+        blocking: (_now, _next, event) => (event.target as IDBDatabase).close(),
       })
       return new Outbox(db)
     } catch {
@@ -82,5 +92,19 @@ export class Outbox {
     const marked = { ...entry, refused: message }
     if (this.db) await this.db.put('outbox', marked)
     else this.kept.set(id, marked)
+  }
+
+  async keepPhoto(photo: WaitingPhoto): Promise<void> {
+    if (this.db) await this.db.put('photos', photo)
+    else this.photos.set(photo.id, photo)
+  }
+
+  async photo(id: string): Promise<WaitingPhoto | null> {
+    return (this.db ? await this.db.get('photos', id) : this.photos.get(id)) ?? null
+  }
+
+  async dropPhoto(id: string): Promise<void> {
+    this.photos.delete(id)
+    await this.db?.delete('photos', id)
   }
 }

@@ -2,7 +2,7 @@
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import {
-  foldSheet,
+  sheetState,
   refusal,
   type DeviceEntryKind,
   type Payloads,
@@ -10,6 +10,8 @@ import {
   type SheetEntry,
   type SheetState,
 } from '@/core/sheet'
+import { kindOfFile, largestDocument } from '@/core/fleet/documents'
+import { v7 as uuid } from 'uuid'
 import { Outbox, type Queued } from './queue'
 
 type Answer = {
@@ -17,6 +19,7 @@ type Answer = {
   refused: { id: string; message: string }[]
   entries: SheetEntry[]
   state: 'open' | 'signed' | 'abandoned'
+  now: string
 }
 
 export type SheetHandle = {
@@ -37,6 +40,24 @@ export type SheetHandle = {
     stepKey?: string | null,
   ) => Promise<string | null>
   discard: (id: string) => Promise<void>
+  /** Keeps a photo with the sheet; answers with the sentence that stands in the way, or null. */
+  addPhoto: (file: File, about: PhotoAbout) => Promise<string | null>
+  /** Where a photo can be shown from: this device while it waits, else the server. */
+  photoUrl: (photoId: string) => string
+  /** The present instant by the server's clock, whatever this device's own shows. */
+  now: () => string
+  author: { id: string; name: string }
+  /** Sends what waits and asks the server for what is new; answers once that is done or cannot be. */
+  look: () => Promise<void>
+  /** The newest entry of the server that this device has seen. */
+  upTo: () => number
+}
+
+export type PhotoAbout = {
+  stepKey: string | null
+  caption: string
+  assemblyId: string | null
+  position: string | null
 }
 
 const retryMs = 3000
@@ -50,8 +71,10 @@ export function useSheet(
   sheetId: string,
   initial: SheetEntry[],
   author: { id: string; name: string },
+  serverNow: string,
 ): SheetHandle {
   const [entries, setEntries] = useState(initial)
+  const known = useRef(initial)
   const [queue, setQueue] = useState<Queued[]>([])
   const [trouble, setTrouble] = useState('')
   const [closed, setClosed] = useState(false)
@@ -60,14 +83,18 @@ export function useSheet(
   const busy = useRef(false)
   const again = useRef<() => Promise<void>>(async () => undefined)
   const upTo = useRef(initial.at(-1)?.sequence ?? 0)
+  /** What has to be added to this device's clock to read the server's. */
+  const [offset, setOffset] = useState(() => Date.parse(serverNow) - Date.now())
+  const clock = useRef(offset)
+  const urls = useRef(new Map<string, string>())
+  const now = useCallback(() => new Date(Date.now() + offset).toISOString(), [offset])
 
   const merge = useCallback((fresh: SheetEntry[]) => {
     if (fresh.length === 0) return
     upTo.current = Math.max(upTo.current, ...fresh.map((entry) => entry.sequence))
-    setEntries((known) => {
-      const byId = new Map([...known, ...fresh].map((entry) => [entry.id, entry]))
-      return [...byId.values()].sort((a, b) => a.sequence - b.sequence)
-    })
+    const byId = new Map([...known.current, ...fresh].map((entry) => [entry.id, entry]))
+    known.current = [...byId.values()].sort((a, b) => a.sequence - b.sequence)
+    setEntries(known.current)
   }, [])
 
   /** Sends what waits, oldest first; with nothing to send, asks what others have written. */
@@ -76,8 +103,12 @@ export function useSheet(
     if (!box || busy.current) return
     busy.current = true
     let reached = false
+    let ready = new Set<string>()
     try {
-      const waiting = (await box.waiting(sheetId)).filter((entry) => entry.refused === '')
+      ready = await sendPhotos(box, sheetId)
+      const waiting = (await box.waiting(sheetId)).filter(
+        (entry) => entry.refused === '' && (entry.kind !== 'photo' || ready.has(entry.id)),
+      )
       const url = `/api/sheets/${sheetId}/entries`
       const response =
         waiting.length > 0
@@ -93,6 +124,9 @@ export function useSheet(
         return
       }
       reached = true
+      clock.current = Date.parse(body.now) - Date.now()
+      // Within a message's own time the clocks agree: nothing is drawn anew for it.
+      setOffset((known) => (Math.abs(known - clock.current) > 1500 ? clock.current : known))
       setTrouble('')
       merge(body.entries)
       await box.remove(body.taken)
@@ -107,7 +141,9 @@ export function useSheet(
       busy.current = false
     }
     // What was written while this was under way goes at once.
-    const more = (await box.waiting(sheetId)).some((entry) => entry.refused === '')
+    const more = (await box.waiting(sheetId)).some(
+      (entry) => entry.refused === '' && (entry.kind !== 'photo' || ready.has(entry.id)),
+    )
     if (more) setTimeout(() => void again.current(), reached ? 0 : retryMs)
   }, [merge, sheetId])
 
@@ -119,7 +155,14 @@ export function useSheet(
       if (gone) return
       outbox.current = box
       setLasting(box.lasting)
-      setQueue(await box.waiting(sheetId))
+      const waiting = await box.waiting(sheetId)
+      for (const entry of waiting) {
+        if (entry.kind !== 'photo') continue
+        const { photoId } = entry.payload as Payloads['photo']
+        const photo = await box.photo(photoId)
+        if (photo) urls.current.set(photoId, URL.createObjectURL(photo.blob))
+      }
+      setQueue(waiting)
       await exchange()
     }
     void start()
@@ -135,19 +178,20 @@ export function useSheet(
     }
   }, [exchange, sheetId])
 
-  const state = useMemo(() => {
-    const pending = queue
-      .filter((entry) => entry.refused === '' && !entries.some((known) => known.id === entry.id))
-      .map((entry) => asOwn(entry, author))
-    return foldSheet([...entries, ...pending])!
-  }, [entries, queue, author])
+  const state = useMemo(() => stateOf(entries, queue, author, offset), [entries, queue, author, offset])
 
   const write: SheetHandle['write'] = useCallback(
     async (kind, payload, stepKey = null) => {
-      const reason = refusal(state, { kind, payload, stepKey })
-      if (reason) return reason
       const box = outbox.current
       if (!box) return 'One moment: this device is still getting ready.'
+      // Two entries of one tap: the second is judged by the first, before anything is drawn anew.
+      const latest = stateOf(known.current, await box.waiting(sheetId), author, clock.current)
+      const reason = refusal(
+        latest,
+        { kind, payload, stepKey },
+        { byName: author.name, now: new Date(Date.now() + clock.current).toISOString() },
+      )
+      if (reason) return reason
       const queued = await box.add({
         sheetId,
         seenUpTo: upTo.current,
@@ -156,19 +200,54 @@ export function useSheet(
         kind,
         payload,
       })
-      setQueue((known) => [...known, queued])
+      setQueue((waiting) => [...waiting, queued])
       void exchange()
       return null
     },
-    [exchange, sheetId, state],
+    [author, exchange, sheetId],
   )
 
   const discard = useCallback(async (id: string) => {
     await outbox.current?.remove([id])
-    setQueue((known) => known.filter((entry) => entry.id !== id))
+    setQueue((waiting) => waiting.filter((entry) => entry.id !== id))
   }, [])
 
+  const addPhoto: SheetHandle['addPhoto'] = useCallback(
+    async (file, { stepKey, ...about }) => {
+      if (file.size > largestDocument)
+        return `“${file.name}” has ${Math.round(file.size / 1e6)} MB; at most ${largestDocument / 1e6} MB.`
+      const start = new Uint8Array(await file.slice(0, 16).arrayBuffer())
+      if (kindOfFile(start) !== 'photo') return `“${file.name}” is no photo (JPEG, PNG or WebP).`
+      const box = outbox.current
+      if (!box) return 'One moment: this device is still getting ready.'
+      const photoId = uuid()
+      urls.current.set(photoId, URL.createObjectURL(file))
+      await box.keepPhoto({ id: photoId, sheetId, name: file.name.slice(0, 120) || 'photo', blob: file })
+      return write('photo', { photoId, ...about }, stepKey)
+    },
+    [sheetId, write],
+  )
+  const readUpTo = useCallback(() => upTo.current, [])
+  /** Until nothing waits, or the server cannot be reached. */
+  const look = useCallback(async () => {
+    for (let turn = 0; turn < 40; turn += 1) {
+      if (busy.current) await new Promise((resolve) => setTimeout(resolve, 100))
+      else {
+        await exchange()
+        const waiting = (await outbox.current?.waiting(sheetId)) ?? []
+        if (!waiting.some((entry) => entry.refused === '')) return
+      }
+    }
+  }, [exchange, sheetId])
+  const photoUrl = useCallback((id: string) => urls.current.get(id) ?? `/api/photos/${id}`, [])
+
   return {
+    addPhoto,
+    photoUrl,
+    now,
+    author,
+    look,
+    upTo: readUpTo,
     state,
     waiting: queue.filter((entry) => entry.refused === '').length,
     refused: queue.filter((entry) => entry.refused !== ''),
@@ -178,6 +257,53 @@ export function useSheet(
     write,
     discard,
   }
+}
+
+/** The sheet with what waits on this device put after everything the server has. */
+function stateOf(
+  entries: SheetEntry[],
+  queue: Queued[],
+  author: { id: string; name: string },
+  offsetMs: number,
+): SheetState {
+  const pending = queue
+    .filter((entry) => entry.refused === '' && !entries.some((each) => each.id === entry.id))
+    .map((entry) => asOwn(entry, author, offsetMs))
+  return sheetState([...entries, ...pending])!
+}
+
+/** Sends photos whose entries wait; answers with the entries whose photo is there now. */
+async function sendPhotos(box: Outbox, sheetId: string): Promise<Set<string>> {
+  const ready = new Set<string>()
+  for (const entry of await box.waiting(sheetId)) {
+    if (entry.kind !== 'photo' || entry.refused !== '') continue
+    const { photoId } = entry.payload as Payloads['photo']
+    const photo = await box.photo(photoId)
+    if (!photo) {
+      ready.add(entry.id)
+      continue
+    }
+    const asked = new URLSearchParams({ id: photoId, name: photo.name })
+    const response = await fetch(`/api/sheets/${sheetId}/photos?${asked}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/octet-stream' },
+      body: photo.blob,
+    })
+    if (response.ok) {
+      ready.add(entry.id)
+      await box.dropPhoto(photoId)
+    } else if (response.status === 422) {
+      const body = (await response.json().catch(() => null)) as {
+        problem?: { message?: string; fields?: Record<string, string> }
+      } | null
+      await box.markRefused(
+        entry.id,
+        body?.problem?.fields?.file ?? body?.problem?.message ?? 'This photo could not be kept.',
+      )
+      await box.dropPhoto(photoId)
+    }
+  }
+  return ready
 }
 
 function asSent({
@@ -194,11 +320,11 @@ function asSent({
 }
 
 /** An entry that waits, as it will stand on the sheet: after everything the server has. */
-function asOwn(entry: Queued, author: { id: string; name: string }): SheetEntry {
+function asOwn(entry: Queued, author: { id: string; name: string }, offsetMs: number): SheetEntry {
   return {
     ...asSent(entry),
     sequence: 1_000_000_000 + entry.deviceSeq,
-    at: entry.deviceTime,
+    at: new Date(Date.parse(entry.deviceTime) + offsetMs).toISOString(),
     byId: author.id,
     byName: author.name,
     late: false,

@@ -1,6 +1,7 @@
 import { orientationWords, phaseNames, treatmentWords } from '@/core/pump'
-import type { Payloads, SheetState, StepState } from '@/core/sheet'
-import { fastenerOf } from '@/core/sheet'
+import type { FindingSort } from '@/core/inspection'
+import type { Done, SheetState, StepState } from '@/core/sheet'
+import { boltPlaces, fastenerOf, sortAt } from '@/core/sheet'
 
 export { phaseNames }
 
@@ -17,10 +18,13 @@ export function stepFacts(state: SheetState, each: StepState): [string, string][
     ['Tool', tools.join(', ')],
     ['Part', assembly?.parts.find((part) => part.key === step.part)?.name ?? ''],
     ['Which way', step.orientation ? orientationWords(step.orientation) : ''],
+    ['Its own bore', ownBore(state, each)],
     ['With', treatment && treatment.kind !== 'none' ? treatmentWords(treatment) : ''],
     [
       'Fastener',
-      fastener ? `${fastener.name}${fastener.count > 1 ? `, ${fastener.count} of them` : ''}` : '',
+      fastener && boltPlaces(state, each).length === 0
+        ? `${fastener.name}${fastener.count > 1 ? `, ${fastener.count} of them` : ''}`
+        : '',
     ],
     ['Crank', step.crank],
     [
@@ -30,9 +34,12 @@ export function stepFacts(state: SheetState, each: StepState): [string, string][
         : '',
     ],
     ['Right when', step.cue],
-    ['Time', step.timer ? `${timers[step.timer.kind]} ${step.timer.minutes}\u00a0min` : ''],
-    ['People', step.people > 1 ? `${step.people} people` : ''],
-    ['Lift', step.lift],
+    [
+      'Time',
+      step.timer && !treatment?.setsMinutes
+        ? `${timers[step.timer.kind]} ${step.timer.minutes}\u00a0min`
+        : '',
+    ],
     ['Comes out again', step.temporary?.goes === 'in' ? 'count it back before closing' : ''],
     ['Comes out', step.temporary?.goes === 'out' ? 'count it back now' : ''],
     ['Note', step.setting?.goes === 'noted' ? `${step.setting.what}, as it stands` : ''],
@@ -47,10 +54,11 @@ export function stepFacts(state: SheetState, each: StepState): [string, string][
 }
 
 /** What a done step says: its torque, its measure, what was found, the reason given. */
-export function doneWords({ measure, torque, answer, reason }: Payloads['done']): string {
+export function doneWords({ measure, torque, answer, reason, setting }: Done): string {
   return [
     torque && `${torque.value}\u00a0${torque.unit}`,
-    measure && `${measure.value}\u00a0${measure.unit}`,
+    measure && `${measure.value}\u00a0${measure.unit}${measure.how ? ` (${measure.how})` : ''}`,
+    setting,
     answer,
     reason,
   ]
@@ -63,4 +71,36 @@ export function clockTime(at: string, timeZone: string): string {
   return new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit' }).format(
     Date.parse(at),
   )
+}
+
+/** What must be known before a step is begun: a second person, something heavy. */
+export function flagWords({ step: { step } }: StepState): string[] {
+  return [step.people > 1 ? `${step.people} people` : '', step.lift ? `Heavy: ${step.lift}` : ''].filter(
+    Boolean,
+  )
+}
+
+/** The opened place whose work a step is: its own node, or the one its position is reached in. */
+export function nodeOf(state: SheetState, { step }: StepState) {
+  const assembly = state.content.assemblies.find((each) => each.id === step.assemblyId)
+  const place = step.key.split('/')[1]?.split('~')[0]
+  const reached = assembly?.positions.find((each) => each.key === step.position)?.node
+  return assembly?.nodes?.find((each) => each.key === (step.position ? reached : place)) ?? null
+}
+
+/** What the confirmation of a look says where nothing was seen. */
+export function soundWords(sort: FindingSort): string {
+  if (sort === 'oil') return 'Clear, nothing in it'
+  return sort === 'seal' || sort === 'oilSeal' ? 'Worn evenly, nothing else' : 'Sound, nothing seen'
+}
+
+/** A valve that goes back goes to the bore it came from. */
+function ownBore(state: SheetState, { step }: StepState): string {
+  if (step.position === null || step.phase === 'inspect') return ''
+  if (sortAt(state, step.assemblyId, step.position) !== 'valve') return ''
+  const finding = state.findings.find(
+    ({ payload }) => payload.assemblyId === step.assemblyId && payload.position === step.position,
+  )
+  const back = finding?.payload.disposition === 'reuse' || finding?.payload.disposition === 'clean'
+  return back ? `${step.where}: the valve that came out of it, no other` : ''
 }

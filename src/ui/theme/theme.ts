@@ -64,6 +64,10 @@ export const theme = createTheme({
           color: 'var(--ink)',
           backgroundColor: 'var(--panel)',
           '&:hover': { borderColor: 'var(--ink)', backgroundColor: 'var(--petrol-tint)' },
+          // A finger leaves its hover behind: the next choice under it would look chosen.
+          '@media (hover: none)': {
+            '&:hover': { borderColor: 'var(--edge)', backgroundColor: 'var(--panel)' },
+          },
         },
         text: { color: 'var(--petrol)', paddingInline: 8 },
       },

@@ -1,6 +1,6 @@
 'use client'
 
-import Link from 'next/link'
+import { Link } from '../frame/Link'
 import type { ReactNode } from 'react'
 import { showAge, showDay } from '@/core/calendar'
 import { showAmount } from '@/core/parts'
@@ -261,6 +261,11 @@ function VisitRow({ row: { visit }, today }: Shown<'visit'>) {
         <>
           Visit {visitNumber(visit.number)}
           <span className="second block">{serviceWords(visit)}</span>
+          {visit.sheet?.added.map((words) => (
+            <span key={words} className="block brass">
+              Added on the bench: {words}
+            </span>
+          ))}
         </>
       }
       graphic={

@@ -3,11 +3,13 @@
 import type {
   AbandonInput,
   CorrectionInput,
+  MoreWorkInput,
   SignInput,
   StartSheetInput,
   UnplannedSheetInput,
 } from '@/core/sheet'
 import { correctSheet as correct } from '@/services/sheetCorrections'
+import { addWork } from '@/services/sheetMoreWork'
 import * as sheets from '@/services/sheets'
 import { signSheet as sign } from '@/services/sheetSigning'
 import { act } from '../../access/act'
@@ -20,6 +22,9 @@ export async function startUnplannedSheet(input: UnplannedSheetInput) {
 }
 export async function abandonSheet(input: AbandonInput) {
   return act((actor) => sheets.abandonSheet(actor, input))
+}
+export async function addMoreWork(input: MoreWorkInput) {
+  return act((actor) => addWork(actor, input))
 }
 export async function signSheet(input: SignInput) {
   return act((actor) => sign(actor, input))

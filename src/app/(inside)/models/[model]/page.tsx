@@ -1,5 +1,5 @@
 import type { Metadata } from 'next'
-import Link from 'next/link'
+import { Link } from '@/ui/frame/Link'
 import { mayDo } from '@/core/people'
 import { getCompany, present } from '@/services/company'
 import { getPumpModel } from '@/services/pumpModels'
@@ -104,7 +104,7 @@ export default async function ModelPage({ params, searchParams }: Params) {
               />
             </Part>
           )}
-          <ModelData model={shown.model} />
+          <ModelData model={shown.model} lookedUp={shown.lookedUp} />
           <Part title="Versions" aside="a published version is never changed">
             <ModelVersions modelId={id} versions={model.versions} shown={shown.version} today={today} />
           </Part>

@@ -24,6 +24,7 @@ export default async function SheetPage({ params }: { params: Promise<{ sheet: s
         present={now}
         timeZone={company.timeZone}
         abandon={actions.abandonSheet}
+        addMoreWork={actions.addMoreWork}
       />
     )
   return (
