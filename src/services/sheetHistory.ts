@@ -62,16 +62,22 @@ export async function earlierMeasures(row: SheetRow): Promise<EarlierMeasure[]> 
  */
 export async function settledTorques(except?: SheetRow): Promise<SettledTorque[]> {
   const others = except ? { sheetId: { [Op.ne]: except.id } } : {}
-  const found = await sheetEntries.all({ kind: 'torqueSet', late: 0, ...others } as never, [['at', 'DESC']])
+  const found = await sheetEntries.all({ kind: 'torqueSet', late: 0, ...others } as never, [
+    ['at', 'DESC'],
+    ['sequence', 'DESC'],
+  ])
   if (found.length === 0) return []
   const ids = [...new Set(found.map((entry) => entry.sheetId))]
-  const [sheetRows, composed] = await Promise.all([
+  const [sheetRows, composed, takenBack] = await Promise.all([
     sheets.all({ id: ids, state: 'signed' }),
     sheetEntries.all({ sheetId: ids, kind: 'composed' }, [['sequence', 'ASC']]),
+    sheetEntries.all({ sheetId: ids, kind: 'takeBack', late: 0 }),
   ])
+  const gone = new Set(takenBack.map(asEntry).map((entry) => entry.kind === 'takeBack' && entry.payload.of))
   const seen = new Set<string>()
   return found.flatMap((entryRow): SettledTorque[] => {
     const sheet = sheetRows.find((each) => each.id === entryRow.sheetId)
+    if (gone.has(entryRow.id)) return []
     const entry = asEntry(entryRow)
     const content = composed.findLast((each) => each.sheetId === entryRow.sheetId)
     if (!sheet || !content || entry.kind !== 'torqueSet') return []

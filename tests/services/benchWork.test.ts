@@ -370,6 +370,17 @@ test('a torque that was looked up is offered on the next sheet of the same model
     const { sheetId, tablet } = await bookedSheet(valves)
     await read(tablet)
     await tablet.tickAll()
+    // Another value was typed after it and taken back: it counts nowhere.
+    const slip = tablet.entry('torqueSet', {
+      assemblyId: shop.pumpId,
+      fastener: 'valveCap',
+      value: 60,
+      unit: 'N·m',
+      page: 'page 90',
+    })
+    expect((await tablet.send(slip)).refused).toEqual([])
+    await expect(sign(sheetId)).rejects.toThrow(/pulled to 80\u00a0N·m, and 60\u00a0N·m stands now/)
+    await tablet.send(tablet.entry('takeBack', { of: slip.id, reason: 'the wrong line' }))
     await sign(sheetId)
     const next = await bookedSheet([{ task: 'inletValves', positions: ['inletValve@1'] }])
     expect((await getSheet(shop.technician, next.sheetId)).settled).toMatchObject([

@@ -13,13 +13,13 @@ export type BoltPlace = { place: number; number: number; bolt: string; again: bo
  * The fastener that a step tightens, with the torque that was looked up for this sheet in place of one
  * that is missing or that nobody had verified. Stages below a looked-up value stay; its last is the value.
  */
-export function fastenerOf(state: SheetState, { step }: StepState): Fastener | null {
-  const assembly = state.content.assemblies.find((each) => each.id === step.assemblyId)
-  const fastener = assembly?.fasteners.find((each) => each.key === step.step.fastener)
-  if (!assembly || !fastener) return null
-  const set = state.torqueSets.find(
-    ({ payload }) => payload.assemblyId === assembly.id && payload.fastener === fastener.key,
-  )
+export function fastenerOf(state: SheetState, each: StepState): Fastener | null {
+  const { assemblyId, step } = each.step
+  const fastener = state.content.assemblies
+    .find(({ id }) => id === assemblyId)
+    ?.fasteners.find(({ key }) => key === step.fastener)
+  if (!fastener) return null
+  const set = lookedUp(state, each)
   if (!set) return fastener
   const { value, unit, page } = set.payload
   const { torque } = fastener
@@ -55,6 +55,59 @@ export function statedTorque(state: SheetState, step: StepState): { value: numbe
 export function wantsLookingUp(fastener: Fastener): boolean {
   const { torque } = fastener
   return torque.state === 'notGiven' || (torque.state === 'stated' && !torque.verified)
+}
+
+/** The value that was looked up on this sheet for what a step tightens, if it was. */
+export function lookedUp(
+  state: SheetState,
+  { step }: StepState,
+): SheetState['torqueSets'][number] | undefined {
+  return state.torqueSets.find(
+    ({ payload }) => payload.assemblyId === step.assemblyId && payload.fastener === step.step.fastener,
+  )
+}
+
+/**
+ * The steps at which something was pulled to a torque that was looked up: what counts no more once it is
+ * looked up again.
+ */
+export function pulledTo(state: SheetState, { payload }: SheetState['torqueSets'][number]): StepState[] {
+  return state.steps.filter(
+    ({ step, by, bolts }) =>
+      step.assemblyId === payload.assemblyId &&
+      step.step.fastener === payload.fastener &&
+      (by?.kind === 'done' || bolts.length > 0),
+  )
+}
+
+/** A tightened step that no longer fits its torque, and what was pulled there. */
+export type PulledOff = { step: StepState; name: string; pulled: string; stated: string }
+
+/**
+ * Steps that are done at another torque than the one that stands now, with no reason given: the value was
+ * looked up again after they were pulled, or on another tablet meanwhile.
+ */
+export function pulledOff(state: SheetState): PulledOff[] {
+  return state.steps.flatMap((step): PulledOff[] => {
+    if (step.by?.kind !== 'done') return []
+    const stated = statedTorque(state, step)
+    if (!stated) return []
+    const pulls = step.bolts.length > 0 ? step.bolts : [step.by]
+    const off = pulls.find(
+      ({ payload: { torque, reason } }) =>
+        torque !== null && reason === '' && !judgeTorque(stated, torque).fits,
+    )
+    if (!off) return []
+    const show = ({ value, unit }: { value: number; unit: string }) => `${showNumber(value)}\u00a0${unit}`
+    return [
+      {
+        step,
+        name: [fastenerOf(state, step)!.name, step.step.where].filter(Boolean).join(', '),
+        pulled: show(off.payload.torque!),
+        stated: show(stated),
+      },
+    ]
+  })
 }
 
 /**

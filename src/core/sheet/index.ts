@@ -16,7 +16,10 @@ export { alwaysRenewed, blockedBy, mayBeSkipped, refusal, type Writing } from '.
 export {
   boltPlaces,
   fastenerOf,
+  lookedUp,
   nextBolt,
+  pulledOff,
+  pulledTo,
   statedTorque,
   torqueRefusal,
   wantsLookingUp,

@@ -1,4 +1,5 @@
 import type { ClockState, EndReason } from '../wear'
+import { pulledOff } from './bolts'
 import { partsOpen, stopped, toRenew, unseen, wentBack } from './counts'
 import { locksOn } from './locks'
 import { unfinished, type SheetState } from './state'
@@ -39,6 +40,8 @@ export function notReady(state: SheetState): string[] {
     reasons.push(
       `${rivals === 1 ? 'One step was' : `${rivals} steps were`} marked differently on two devices: say which is right.`,
     )
+  for (const { name, pulled, stated } of pulledOff(state))
+    reasons.push(`${name}: pulled to ${pulled}, and ${stated} stands now. Pull it again.`)
   const undecided = state.positions.filter((each) => each.planned && each.state === 'open')
   if (open === 0 && undecided.length > 0) reasons.push('Say of each position whether it was renewed.')
   for (const { payload } of stopped(state))

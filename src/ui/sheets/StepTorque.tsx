@@ -1,12 +1,12 @@
 import { patternWords } from '@/core/pump'
 import { boltPlaces, fastenerOf, nextBolt, statedTorque, type StepState } from '@/core/sheet'
-import type { SettledTorque } from '@/core/sheet/views'
 import { showTorque, torqueIn } from '@/core/torque'
 import { showNumber } from '@/core/units'
 import { BoltMap } from '../graphics/BoltMap'
+import { LookAgain } from './LookAgain'
 import type { SheetHandle } from './useSheet'
 
-type Props = { bench: SheetHandle; step: StepState; settled: SettledTorque[] }
+type Props = { bench: SheetHandle; step: StepState }
 
 /** The torque large, in three units, its stages, the wrench, and the bolts with the one to pull lit. */
 export function StepTorque({ bench, step }: Props) {
@@ -54,6 +54,7 @@ export function StepTorque({ bench, step }: Props) {
             <span className="brass strong"> · not verified yet: check the maker’s manual</span>
           )}
         </span>
+        <LookAgain bench={bench} step={step} />
       </p>
       {need && places.length > 0 && (
         <div className="bench-bolts">

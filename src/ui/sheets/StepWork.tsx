@@ -53,7 +53,7 @@ export function StepWork(props: StepProps) {
         </p>
       )}
       {step.caution && <p className="caution bench-caution">{step.caution}</p>}
-      <StepTorque bench={bench} step={each} settled={props.sheet.settled} />
+      <StepTorque bench={bench} step={each} />
       {step.orientation && <OrientationPicture orientation={step.orientation} />}
       {node && node.stack.length > 0 && step.key !== 'countBack' && step.phase !== 'inspect' && (
         <BoreStack

@@ -17,6 +17,8 @@ import {
   partsOpen,
   positionLines,
   positionPlace,
+  pulledOff,
+  pulledTo,
   recordLines,
   statedTorque,
   temporaryTools,
@@ -157,6 +159,27 @@ describe('torque, bolt by bolt', () => {
       value: 75,
       detail: 'looked up: page 30',
     })
+    // Looked up again: what was pulled to the first value no longer fits, until it is pulled anew.
+    const { key } = stepLike(looked, 'close/torque').step
+    const pulledTwice = [
+      ...entries,
+      entry('torqueSet', { ...set(75).payload }),
+      done(key, { torque: { value: 75, unit: 'N·m' } }),
+    ]
+    const good = fold(...pulledTwice)
+    expect(pulledOff(good)).toEqual([])
+    expect(pulledTo(good, good.torqueSets[0]!).map(({ step }) => step.key)).toEqual([key])
+    const corrected = fold(...pulledTwice, entry('torqueSet', { ...set(90).payload }))
+    expect(pulledOff(corrected)).toMatchObject([
+      { name: 'Valve caps, cylinder 1', pulled: '75\u00a0N·m', stated: '90\u00a0N·m' },
+    ])
+    expect(notReady(corrected).join(' ')).toMatch(/pulled to 75\u00a0N·m, and 90\u00a0N·m stands now/)
+    const anew = done(key, { torque: { value: 90, unit: 'N·m' } })
+    expect(pulledOff(fold(...pulledTwice, entry('torqueSet', { ...set(90).payload }), anew))).toEqual([])
+    // A pull that was explained stays explained.
+    const explained = done(key, { torque: { value: 75, unit: 'N·m' }, reason: 'wrench reads high' })
+    expect(pulledOff(fold(...pulledTwice, entry('torqueSet', { ...set(90).payload }), explained))).toEqual([])
+
     const oil = contentFor(triplex, [{ task: 'oilChange', positions: ['oil'] }])
     const drained = fold(...doneUntil(oil, 'oilChange/oil/fill'))
     expect(tick(drained, 'oil/fill', { measure: { value: 1.2, unit: 'L' }, reason: 'full' })).toMatch(
