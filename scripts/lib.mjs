@@ -19,8 +19,8 @@ export function giveUp(problem, remedy) {
   process.exit(1)
 }
 
-/** Runs a command to its end; its output goes to the console. */
-export function run(command, args, options = {}) {
+/** Runs a command to its end; its output goes to the console, or is gathered in `said` where it is piped. */
+export function run(command, args, { said = [], ...options } = {}) {
   return new Promise((resolve) => {
     const child = spawn(command, args, {
       cwd: root,
@@ -28,6 +28,7 @@ export function run(command, args, options = {}) {
       ...options,
       env: { ...process.env, ...options.env },
     })
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (chunk) => said.push(chunk))
     child.on('error', () => resolve(127))
     child.on('close', (code) => resolve(code ?? 1))
   })

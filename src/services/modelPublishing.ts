@@ -11,9 +11,11 @@ import {
   parsePumpModel,
   pumpModelFaults,
   titleOf,
+  withTorque,
   type PumpModel,
 } from '@/core/pump'
 import type { PublishPreview } from '@/core/pump/views'
+import { showNumber } from '@/core/units'
 import { write } from '@/db'
 import { assemblies } from '@/db/assemblies'
 import { pumpModels, pumpModelVersions } from '@/db/pumpModels'
@@ -21,6 +23,7 @@ import { visits } from '@/db/visits'
 import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
+import { settledTorques } from './sheetHistory'
 
 /**
  * Reads a model's data without keeping it: its faults by path, or what publishing it would change. For
@@ -127,6 +130,33 @@ async function addModel(actor: Actor, { maker, name, design }: PumpModel) {
     after: row,
   })
   return row
+}
+
+/**
+ * The newest data of a model with every torque in it that the bench looked up, to be published as its next
+ * version: what somebody read in the manual once is stated from then on.
+ *
+ * @throws `conflict` where nothing was looked up for the newest version
+ */
+export async function withLookedUp(actor: Actor, modelId: string): Promise<{ text: string; news: string }> {
+  requirePermission(actor, 'models.edit')
+  const [newest] = await pumpModelVersions.all({ modelId }, [['version', 'DESC']], 1)
+  const found = (await settledTorques()).filter((each) => each.modelVersionId === newest?.id)
+  if (!newest || found.length === 0)
+    throw conflict('Nothing was looked up for the newest version: look at it again.')
+  const data = found.reduce(
+    (model, { fastener, value, unit, page }) =>
+      withTorque(model, newest.data.size, fastener, { value, unit, source: page }),
+    newest.source ?? newest.data,
+  )
+  const news = found.map(({ fastener, value, unit, sheet, byName }) => {
+    const name = newest.data.fasteners.find((each) => each.key === fastener)?.name ?? fastener
+    return `${name} ${showNumber(value)} ${unit} (${byName}, sheet ${sheet})`
+  })
+  return {
+    text: JSON.stringify(data, null, 2),
+    news: `Looked up at the bench: ${news.join('; ')}`.slice(0, 300),
+  }
 }
 
 /** A version's data as it can be read in again: the whole family where it is one size of it. */

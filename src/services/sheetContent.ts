@@ -109,6 +109,7 @@ export async function contentFrom(
       ...need,
       wrenches: stagesOf(need.fastener).map((stage) => wrenchWords(need.fastener, stage, wrenches, today)),
     })),
+    register: { wrenches, day: today },
     tools: composed.tools,
     minutes: composed.minutes,
     items,

@@ -254,6 +254,19 @@ test('valves stripped instead of swapped: found good they go back to their own b
   await confirm(person)
   await person.press('worn, cracked or pitted: renew')
   await confirm(person)
+  // A value read off the wrong line: no wrench goes by the old one, and what was pulled to it counts no more.
+  await workUntil(person, 'Tighten the cap')
+  await lookUp(person, '60')
+  await person.sees('set to 60 N·m')
+  await confirm(person)
+  await workUntil(person, 'Tighten the cap')
+  await person.press('Look it up again')
+  await person.sees('one step to pull again')
+  await person.press('Look it up again', '[role=dialog]')
+  await person.sees('Fill this in.')
+  await person.type('What was wrong with it', 'the line above')
+  await person.press('Look it up again', '[role=dialog]')
+  await person.sees('Verify it in the maker’s manual first')
   await workUntil(person, 'Closing count')
   await eventually(async () =>
     expect(
@@ -268,8 +281,12 @@ test('valves stripped instead of swapped: found good they go back to their own b
 
   // Seen on what is no position of the pump: it stops the job until somebody decides.
   await person.press('Seen elsewhere')
-  await person.choose('What is seen', 'Cracked')
+  await person.sees('Seen on something else')
+  await person.press('Cracked', '[role=dialog]')
+  await person.press('Keep it')
+  await person.sees('Say where it is, in words.')
   await person.type('Where, in words', 'outlet side')
+  await person.sees('Stop and ask')
   await person.press('Keep it')
   await workUntil(person, 'Not ready to be signed yet')
   await person.sees('Manifold or head: outlet side: stopped to ask.')
@@ -295,6 +312,15 @@ test('valves stripped instead of swapped: found good they go back to their own b
   await person.goTo('/models')
   await person.press('Ostrel P3-200')
   await person.sees('Looked up at the bench: 80 N·m, manual page 12')
+  expect(await person.text()).not.toContain('Take into the model')
+  const keeper = await someone('coordinator')
+  await keeper.goTo(new URL(person.page.url()).pathname)
+  await keeper.press('Take into the model')
+  await keeper.sees('Ostrel P3-200, version 2')
+  await keeper.sees('fasteners.valveCap.torque.verified')
+  await keeper.press('Publish')
+  await keeper.sees('version 2 is published')
+  await eventually(async () => expect(await keeper.text()).not.toContain('Take into the model'))
 })
 
 test('one head at a time on an opposed-head pump: the others stay locked until it is closed', async () => {

@@ -4,7 +4,7 @@ import sharp from 'sharp'
 import { v7 as uuid } from 'uuid'
 import type { Finding } from '@/core/sheet'
 import { dataFolder } from '@/db'
-import { publishPumpModel } from '@/services/modelPublishing'
+import { publishPumpModel, withLookedUp } from '@/services/modelPublishing'
 import { getPumpModel } from '@/services/pumpModels'
 import { listOpenChecks } from '@/services/earlyChecks'
 import { exportRecord } from '@/services/exports'
@@ -390,12 +390,23 @@ test('a torque that was looked up is offered on the next sheet of the same model
     expect(await told()).toMatchObject([
       { fastener: 'valveCap', value: 80, page: 'manual page 9', byName: 'M. Osei', sheet: '0001' },
     ])
-    // A new version has its own word on it; what was looked up for the old one says nothing there.
-    const verified = ostrelModel() as { fasteners: { key: string; torque: object }[]; news?: string }
-    const cap = verified.fasteners.find(({ key }) => key === 'valveCap')!
-    cap.torque = { ...cap.torque, verified: true }
-    await publishPumpModel(shop.coordinator, { text: JSON.stringify(verified) })
-    expect(await told()).toEqual([])
+    // It is taken into the model as its next version, which has its own word on it from then on.
+    await expect(withLookedUp(shop.technician, shop.modelId)).rejects.toThrow(/Technicians cannot/)
+    const taken = await withLookedUp(shop.coordinator, shop.modelId)
+    expect(taken.news).toBe('Looked up at the bench: Valve caps 80 N·m (M. Osei, sheet 0001)')
+    await publishPumpModel(shop.coordinator, taken)
+    const after = await getPumpModel(shop.coordinator, shop.modelId)
+    expect(after.shown).toMatchObject({ version: 2, lookedUp: [] })
+    expect(after.shown!.model.fasteners.find(({ key }) => key === 'valveCap')!.torque).toMatchObject({
+      value: 80,
+      source: 'manual page 9',
+      verified: true,
+    })
+    expect(after.versions[0]!.changes.map(({ path }) => path).sort()).toEqual([
+      'fasteners.valveCap.torque.source',
+      'fasteners.valveCap.torque.verified',
+    ])
+    await expect(withLookedUp(shop.coordinator, shop.modelId)).rejects.toThrow(/Nothing was looked up/)
     expect((await getPumpModel(shop.coordinator, shop.modelId, 1)).shown!.lookedUp).toHaveLength(1)
   })
 })

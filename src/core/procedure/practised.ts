@@ -13,6 +13,9 @@ export type PractisedModel = {
   fastenerPractices: Map<string, ResolvedPractice[]>
 }
 
+/** Said of a torque that the manual does not give, until it was looked up. */
+export const notGivenNote = 'The manual gives no value here: it is looked up before the step can be signed.'
+
 /**
  * Puts the company's practices into a model: steps, nodes and ways of other choices are left out, cap
  * O-rings become a matter of condition, fasteners get the treatment and order that the manual leaves
@@ -118,8 +121,7 @@ function practisedFastener(
     notes.push(
       'The bolts in the guide pins’ places (dashed in the drawing) go in last, and are snugged on their own before the first pass.',
     )
-  if (fastener.torque.state === 'notGiven')
-    notes.push('The manual gives no value here: it is looked up before the step can be signed.')
+  if (fastener.torque.state === 'notGiven') notes.push(notGivenNote)
   if (fastener.doubt) notes.push(`In doubt: ${fastener.doubt}`)
   return { resolved: { ...fastener, pattern, retapFirst, treatment }, notes, used }
 }

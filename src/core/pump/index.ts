@@ -3,6 +3,7 @@ export { completeModel, mostSteps, parsePumpModel, pumpModelFaults } from './par
 export { checkModel, type ModelCheck } from './checks'
 export { changesBetween, type ModelChange } from './changes'
 export { modelForSize } from './sizes'
+export { foundTorque, withTorque, type FoundTorque } from './found'
 export { eachStep, stepLists } from './steps'
 export { accessPath, indicesFor, outerOf, type NodeInstance } from './path'
 export { titleOf } from './title'

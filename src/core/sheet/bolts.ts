@@ -1,5 +1,6 @@
-import type { Fastener } from '../pump'
-import { judgeTorque } from '../torque'
+import { notGivenNote } from '../procedure'
+import { foundTorque, type Fastener } from '../pump'
+import { judgeTorque, wrenchWords } from '../torque'
 import { quantity, showNumber } from '../units'
 import type { SheetState, StepState } from './state'
 
@@ -22,21 +23,9 @@ export function fastenerOf(state: SheetState, each: StepState): Fastener | null 
   const set = lookedUp(state, each)
   if (!set) return fastener
   const { value, unit, page } = set.payload
-  const { torque } = fastener
-  const inNewUnit = (stage: number) =>
-    torque.state === 'stated' && torque.unit === unit ? stage : Number.POSITIVE_INFINITY
-  const below =
-    torque.state === 'stated' ? torque.stages.slice(0, -1).filter((each) => inNewUnit(each) < value) : []
   return {
     ...fastener,
-    torque: {
-      state: 'stated',
-      value,
-      unit,
-      stages: torque.state === 'stated' && torque.stages.length > 0 ? [...below, value] : [],
-      source: `${page}, looked up by ${set.byName}`,
-      verified: true,
-    },
+    torque: foundTorque(fastener.torque, { value, unit, source: `${page}, looked up by ${set.byName}` }),
   }
 }
 
@@ -49,6 +38,33 @@ export function statedTorque(state: SheetState, step: StepState): { value: numbe
     value: stage === null ? torque.value : (torque.stages[stage - 1] ?? torque.value),
     unit: torque.unit,
   }
+}
+
+/**
+ * Which wrench to set to what at a step, in words; blank where nothing is stated. As it was composed; anew
+ * for a torque that was looked up since, so that no wrench is ever set to the value it took the place of.
+ */
+export function wrenchAdvice(state: SheetState, step: StepState): string {
+  const fastener = fastenerOf(state, step)
+  const stage = step.step.step.stage ?? 1
+  if (fastener?.torque.state !== 'stated') return ''
+  if (!lookedUp(state, step)) return needAt(state, step)?.wrenches?.[stage - 1] ?? ''
+  const { register } = state.content
+  if (!register) return 'Choose a wrench of the register that covers the looked-up value.'
+  return wrenchWords(fastener, stage, register.wrenches, register.day)
+}
+
+/** What has to be said about the fastener of a step; what asks to look up is silent once it was. */
+export function fastenerNotes(state: SheetState, step: StepState): string[] {
+  const notes = needAt(state, step)?.notes ?? []
+  return lookedUp(state, step) ? notes.filter((words) => words !== notGivenNote) : notes
+}
+
+/** What was composed about the fastener of a step. */
+export function needAt(state: SheetState, { step }: StepState) {
+  return state.content.torques?.find(
+    (each) => each.assemblyId === step.assemblyId && each.fastener.key === step.step.fastener,
+  )
 }
 
 /** Whether a torque has to be looked up before it is pulled: none is given, or nobody has verified it. */
@@ -115,10 +131,7 @@ export function pulledOff(state: SheetState): PulledOff[] {
  * model draws none and the step is one pull.
  */
 export function boltPlaces(state: SheetState, step: StepState): BoltPlace[] {
-  const key = step.step.step.fastener
-  const need = state.content.torques?.find(
-    (each) => each.assemblyId === step.step.assemblyId && each.fastener.key === key,
-  )
+  const need = needAt(state, step)
   if (!need || need.order.length === 0) return []
   return need.order.map((bolt, index) => ({
     place: index + 1,

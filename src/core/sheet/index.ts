@@ -15,14 +15,17 @@ export {
 export { alwaysRenewed, blockedBy, mayBeSkipped, refusal, type Writing } from './rules'
 export {
   boltPlaces,
+  fastenerNotes,
   fastenerOf,
   lookedUp,
+  needAt,
   nextBolt,
   pulledOff,
   pulledTo,
   statedTorque,
   torqueRefusal,
   wantsLookingUp,
+  wrenchAdvice,
   type BoltPlace,
 } from './bolts'
 export {
@@ -47,8 +50,10 @@ export {
   bucketFlow,
   comparable,
   converted,
+  dripRate,
   offLimits,
   unitsFor,
+  unlikeBefore,
   type EarlierMeasure,
 } from './measures'
 export { findingOf, openStretch, placeWords, positionPlace, stretchName, type PositionPlace } from './places'

@@ -62,6 +62,18 @@ export function bucketFlow(litres: number, seconds: number): number {
   return Number(((litres / seconds) * 60).toPrecision(3))
 }
 
+/**
+ * The rate of drips counted against a watch.
+ * @returns drips/min, to two figures; 0 where none fell
+ * @throws RangeError for less than no drip, or no time
+ * @example dripRate(7, 42) // 10
+ */
+export function dripRate(drips: number, seconds: number): number {
+  if (!(drips >= 0) || !(seconds > 0))
+    throw new RangeError('Drips are counted from 0 on, and over some time.')
+  return Number(((drips / seconds) * 60).toPrecision(2))
+}
+
 /** An earlier value of the same measure at the same place, for its trend. */
 export type EarlierMeasure = {
   assemblyId: string
@@ -98,4 +110,34 @@ export function comparable(
       unit: now.unit,
     }))
     .sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0))
+}
+
+/** From so many earlier values on, a measure is held against its own past. */
+const pastNeeded = 3
+
+/**
+ * What is to be said of a value that lies far from what the same measure was before; null where it does not
+ * or too little is known. It says so and stops nothing: limits are the maker's, this is only a second look.
+ * Far: beyond three robust deviations of its past (1.4826 times the median distance from the median), and
+ * beyond a quarter of what is usual. Both bounds are ours.
+ *
+ * @param before earlier values in the unit of `now`, as `comparable` gives them
+ */
+export function unlikeBefore(before: { value: number; unit: string }[], now: number): string | null {
+  if (before.length < pastNeeded) return null
+  const values = before.map(({ value }) => value)
+  const usual = median(values)
+  const deviation = 1.4826 * median(values.map((value) => Math.abs(value - usual)))
+  const far = Math.max(3 * deviation, Math.abs(usual) / 4)
+  const near = 1e-9 * Math.max(1, Math.abs(usual))
+  if (Math.abs(now - usual) <= far + near) return null
+  const [least, most] = [Math.min(...values), Math.max(...values)]
+  const range = least === most ? showNumber(least) : `${showNumber(least)} to ${showNumber(most)}`
+  return `Unlike before: ${range}\u00a0${before[0]!.unit} in ${values.length} earlier values. Measure again, or say why.`
+}
+
+function median(values: number[]): number {
+  const sorted = [...values].sort((a, b) => a - b)
+  const middle = sorted.length >> 1
+  return sorted.length % 2 === 1 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2
 }

@@ -1,7 +1,9 @@
+import type { Day } from '../calendar'
 import type { Damage, Disposition, Extent, FindingSort } from '../inspection'
 import type { VisitItem } from '../planning'
 import type { ComposedSheet, FastenerNeed, SheetStep, StripOrder, UsedPractice } from '../procedure'
 import type { AccessNode, Fastener, Part, PositionKey, PositionSort, StackItem, Task } from '../pump'
+import type { Wrench } from '../torque'
 import type { DutyKey } from '../wear/rules'
 
 /**
@@ -23,6 +25,8 @@ export type SheetContent = {
   practices?: UsedPractice[]
   /** With the wrench of the register for each stage, as it stood when the sheet was opened. */
   torques?: (FastenerNeed & { wrenches: string[] })[]
+  /** The wrenches of the register on the day it was opened: a torque that is looked up later gets one too. */
+  register?: { wrenches: Wrench[]; day: Day }
   tools: ComposedSheet['tools']
   minutes: number
   /** What was chosen, so that it can be composed anew with what is found on the way. */

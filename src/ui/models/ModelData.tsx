@@ -1,14 +1,13 @@
 import { inSentence, type PumpModel, type Task } from '@/core/pump'
 import { showNumber } from '@/core/units'
-import type { SettledTorque } from '@/core/sheet/views'
 import { choiceName, practiceOf } from '@/core/practices'
 import { Part } from '../frame/Page'
-import { ModelFasteners } from './ModelFasteners'
+import { ModelFasteners, type LookedUp } from './ModelFasteners'
 import { ModelSteps } from './ModelSteps'
 import { ModelTree, nameIn } from './ModelTree'
 
 /** Everything a model says, readably: services, the way in, torques with their order, parts, kits, tools. */
-export function ModelData({ model, lookedUp }: { model: PumpModel; lookedUp: SettledTorque[] }) {
+export function ModelData({ model, lookedUp, take }: { model: PumpModel } & LookedUp) {
   return (
     <div className="columns even">
       <div className="stack">
@@ -38,7 +37,7 @@ export function ModelData({ model, lookedUp }: { model: PumpModel; lookedUp: Set
       </div>
       <div className="stack">
         <Part title="Torque and order" aside="always in three units">
-          <ModelFasteners model={model} lookedUp={lookedUp} />
+          <ModelFasteners model={model} lookedUp={lookedUp} take={take} />
         </Part>
         {model.manual.length > 0 && (
           <Part title="What the manual says where workshops differ" aside="it wins over our practice">

@@ -16,11 +16,14 @@ import { FieldFrame, TextInput } from '../forms/FieldFrame'
 import { ChangeTable } from './ModelVersions'
 
 type Published = { published: { id: string; title: string; version: number }[] }
+type Start = { text: string; news: string; read: PublishPreview | null }
 type Props = {
   label: string
   look?: 'contained' | 'outlined'
   /** The model whose page this is: data of another one is told apart. */
   of?: string
+  /** Data to begin with, and what is new in it: it is read at once. */
+  start?: () => Promise<Outcome<{ text: string; news: string }>>
   preview: (text: string) => Promise<Outcome<PublishPreview>>
   publish: (input: PublishInput) => Promise<Outcome<Published>>
 }
@@ -29,16 +32,25 @@ type Props = {
  * Takes in a model's data from a file or as text: first it is read and told what is wrong with it or what
  * it would change, then it is published. What was pasted stays until the dialog is closed.
  */
-export function PublishModel({ label, look = 'outlined', of, preview, publish }: Props) {
-  const [open, setOpen] = useState(false)
+export function PublishModel({ label, look = 'outlined', of, start, preview, publish }: Props) {
+  const [open, setOpen] = useState<Start | null>(null)
+  const toast = useToast()
+  const begin = async () => {
+    if (!start) return setOpen({ text: '', news: '', read: null })
+    const data = await start()
+    if (!data.ok) return toast(data.problem.message)
+    const read = await preview(data.data.text)
+    setOpen({ ...data.data, read: read.ok ? read.data : null })
+  }
+  const close = () => setOpen(null)
   return (
     <>
-      <Button variant={look} onClick={() => setOpen(true)}>
+      <Button variant={look} onClick={() => void begin()}>
         {label}
       </Button>
-      <Dialog open={open} onClose={() => setOpen(false)} maxWidth="md" fullWidth aria-label={label}>
+      <Dialog open={open !== null} onClose={close} maxWidth="md" fullWidth aria-label={label}>
         <DialogTitle>{label}</DialogTitle>
-        {open && <PublishSteps of={of} preview={preview} publish={publish} close={() => setOpen(false)} />}
+        {open && <PublishSteps {...{ of, start: open, preview, publish, close }} />}
       </Dialog>
     </>
   )
@@ -46,13 +58,14 @@ export function PublishModel({ label, look = 'outlined', of, preview, publish }:
 
 function PublishSteps({
   of,
+  start,
   preview,
   publish,
   close,
-}: Pick<Props, 'of' | 'preview' | 'publish'> & { close: () => void }) {
-  const [text, setText] = useState('')
-  const [news, setNews] = useState('')
-  const [read, setRead] = useState<PublishPreview | null>(null)
+}: Pick<Props, 'of' | 'preview' | 'publish'> & { start: Start; close: () => void }) {
+  const [text, setText] = useState(start.text)
+  const [news, setNews] = useState(start.news)
+  const [read, setRead] = useState(start.read)
   const [problem, setProblem] = useState('')
   const [busy, setBusy] = useState(false)
   const file = useRef<HTMLInputElement>(null)

@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { showAmount, tidy } from '@/core/parts'
-import { damageKeys, damages, findingSorts, findingWords, usualDisposition } from '@/core/inspection'
+import { findingWords } from '@/core/inspection'
 import { partName, usesFor, type Expected, type SheetEntry, type SheetState } from '@/core/sheet'
 import type { BenchPart, SheetPage } from '@/core/sheet/views'
 import { AskDialog } from './AskDialog'
@@ -12,11 +12,9 @@ import { CausesPanel } from './CausesPanel'
 import { MeasureDialog } from './MeasureDialog'
 import { PartDialog, type PartStart } from './PartDialog'
 import { PhotoButton, PhotoStrip } from './PhotoStrip'
+import { SeenElsewhere } from './SeenElsewhere'
 import type { SheetHandle } from './useSheet'
 import { clockTime } from './words'
-
-/** What a strip-down shows besides the wearing positions. */
-const elsewhere = ['manifold', 'oring', 'bush', 'bearing', 'other'] as const
 
 type Props = { sheet: SheetPage; bench: SheetHandle; timeZone: string; more: () => void }
 
@@ -140,32 +138,7 @@ export function BenchSide({ sheet, bench, timeZone, more }: Props) {
           send={({ text }) => bench.write('remark', { text: text ?? '' })}
         />
       )}
-      {dialog === 'seen' && first && (
-        <AskDialog
-          title="Seen on something else"
-          fields={[
-            { name: 'sort', label: 'On what', options: elsewhere.map((sort) => findingSorts[sort]) },
-            { name: 'damage', label: 'What is seen', options: Object.values(damages) },
-            { name: 'words', label: 'Where, in words' },
-          ]}
-          submit="Keep it"
-          onClose={() => setDialog(null)}
-          send={({ sort: sortName, damage: damageName, words }) => {
-            const sort = elsewhere.find((each) => findingSorts[each] === sortName) ?? 'other'
-            const seen = damageKeys.filter((each) => damages[each] === damageName)
-            return bench.write('finding', {
-              assemblyId: first.id,
-              position: null,
-              what: `${findingSorts[sort]}: ${words}`.slice(0, 80),
-              sort,
-              damages: seen,
-              extent: '',
-              disposition: usualDisposition(sort, seen, false),
-              words: '',
-            })
-          }}
-        />
-      )}
+      {dialog === 'seen' && <SeenElsewhere bench={bench} onClose={() => setDialog(null)} />}
       {dialog === 'measure' && <MeasureDialog sheet={sheet} bench={bench} onClose={() => setDialog(null)} />}
     </aside>
   )

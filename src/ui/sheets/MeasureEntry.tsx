@@ -1,21 +1,10 @@
 'use client'
 
-import Button from '@mui/material/Button'
-import { useState } from 'react'
-import {
-  bucketFlow,
-  comparable,
-  converted,
-  offLimits,
-  timersOf,
-  timerStand,
-  unitsFor,
-  type EarlierMeasure,
-} from '@/core/sheet'
+import { comparable, converted, offLimits, unitsFor, unlikeBefore, type EarlierMeasure } from '@/core/sheet'
 import { parseNumber, showNumber } from '@/core/units'
 import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
 import { MeasureTrend } from '../graphics/MeasureTrend'
-import { useTick } from './useTick'
+import { BucketAndWatch, DripsAndWatch } from './MeasureByWatch'
 import type { SheetHandle } from './useSheet'
 
 export type MeasureTyped = { value: string; unit: string; how: string }
@@ -49,6 +38,8 @@ export function MeasureEntry({ bench, earlier, about, limits, value, onChange, s
   const now = read !== null && typeof read !== 'string' ? converted(read.value, read.unit, limits.unit) : null
   const before = comparable(earlier, { ...about, unit: limits.unit, how: value.how })
   const off = now === null ? null : offLimits(limits, now)
+  const unlike = now === null || off ? null : unlikeBefore(before, now)
+  const take = (measured: string, how: string) => onChange({ value: measured, unit: limits.unit, how })
   return (
     <section className="measure">
       <div className="measure-fields">
@@ -73,76 +64,13 @@ export function MeasureEntry({ bench, earlier, about, limits, value, onChange, s
           </FieldFrame>
         )}
       </div>
-      {limits.unit === 'L/min' && (
-        <BucketAndWatch
-          bench={bench}
-          stepKey={stepKey}
-          take={(litresPerMinute) =>
-            onChange({ value: showNumber(litresPerMinute), unit: 'L/min', how: 'bucket and watch' })
-          }
-        />
-      )}
+      {limits.unit === 'L/min' && <BucketAndWatch bench={bench} stepKey={stepKey} take={take} />}
+      {limits.unit === 'drips/min' && <DripsAndWatch bench={bench} stepKey={stepKey} take={take} />}
+      {unlike && <p className="brass strong">{unlike}</p>}
       {(before.length > 0 || limits.min !== null || limits.max !== null) && (
         <MeasureTrend earlier={before} now={now} {...limits} />
       )}
     </section>
-  )
-}
-
-/** Flow from a bucket and a watch: the watch is a timer of the sheet and survives a reload. */
-function BucketAndWatch({
-  bench,
-  stepKey,
-  take,
-}: {
-  bench: SheetHandle
-  stepKey: string | null
-  take: (litresPerMinute: number) => void
-}) {
-  const [litres, setLitres] = useState('20')
-  const [error, setError] = useState('')
-  const watch = timersOf(bench.state).find((timer) => timer.kind === 'watch' && timer.stepKey === stepKey)
-  useTick(watch !== undefined)
-  const gone = watch ? timerStand(watch, bench.now()).ms / 1000 : 0
-  const stop = async () => {
-    const parsed = parseNumber(litres)
-    if (!parsed.ok || parsed.value <= 0) {
-      setError(parsed.ok ? 'A bucket holds more than 0 litres.' : parsed.reason)
-      return
-    }
-    const seconds = timerStand(watch!, bench.now()).ms / 1000
-    await bench.write(
-      'timerEnd',
-      { of: watch!.id, reason: `${parsed.value} L in ${seconds.toFixed(1)} s` },
-      stepKey,
-    )
-    setError('')
-    if (seconds > 0) take(bucketFlow(parsed.value, seconds))
-  }
-  return (
-    <div className="bucket">
-      <FieldFrame id="bucket" label="Bucket" error={error}>
-        <TextInput
-          id="bucket"
-          value={litres}
-          onChange={(event) => setLitres(event.target.value)}
-          inputProps={{ inputMode: 'decimal' }}
-          endAdornment={<span className="unit">L</span>}
-        />
-      </FieldFrame>
-      {watch ? (
-        <Button variant="outlined" onClick={() => void stop()}>
-          Full: stop at {gone.toFixed(0)} s
-        </Button>
-      ) : (
-        <Button
-          variant="outlined"
-          onClick={() => void bench.write('timer', { kind: 'watch', name: 'bucket', minutes: null }, stepKey)}
-        >
-          Start the watch
-        </Button>
-      )}
-    </div>
   )
 }
 

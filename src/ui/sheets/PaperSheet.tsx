@@ -2,7 +2,7 @@ import { visitNumber } from '@/core/planning'
 import { showAmount } from '@/core/parts'
 import { choiceName, practiceOf } from '@/core/practices'
 import { inSentence } from '@/core/pump'
-import { boltPlaces, fastenerOf, isLook, phasesOf, type SheetState } from '@/core/sheet'
+import { boltPlaces, fastenerOf, isLook, phasesOf, wantsLookingUp, type SheetState } from '@/core/sheet'
 import type { SheetLine } from '@/core/sheet/views'
 import { showTorque } from '@/core/torque'
 import { doneWords, phaseNames } from './words'
@@ -61,7 +61,13 @@ export function PaperSheet({ sheet, state }: { sheet: SheetLine; state: SheetSta
                       <>Only if {[step.when.is].flat().join(', or ')}: </>
                     )}
                     {step.text} <span className="strong">{where}</span>
-                    {fastener && <span className="strong"> · {showTorque(fastener.torque, step.stage)}</span>}
+                    {fastener && (
+                      <span className="strong">
+                        {' '}
+                        · {showTorque(fastener.torque, step.stage)}
+                        {wantsLookingUp(fastener) && ' · look it up in the maker’s manual first'}
+                      </span>
+                    )}
                     {step.caution && <em> {step.caution}</em>}
                     {boltPlaces(state, each).length > 0 && each.state === 'open' && (
                       <span className="paper-bolts">

@@ -1,5 +1,14 @@
 import { patternWords } from '@/core/pump'
-import { boltPlaces, fastenerOf, nextBolt, statedTorque, type StepState } from '@/core/sheet'
+import {
+  boltPlaces,
+  fastenerNotes,
+  fastenerOf,
+  needAt,
+  nextBolt,
+  statedTorque,
+  wrenchAdvice,
+  type StepState,
+} from '@/core/sheet'
 import { showTorque, torqueIn } from '@/core/torque'
 import { showNumber } from '@/core/units'
 import { BoltMap } from '../graphics/BoltMap'
@@ -23,9 +32,9 @@ export function StepTorque({ bench, step }: Props) {
     )
   const stage = step.step.step.stage
   const more = torque.stages.length > 1 && stage !== null && stage < torque.stages.length
-  const need = bench.state.content.torques?.find(
-    (each) => each.assemblyId === step.step.assemblyId && each.fastener.key === fastener.key,
-  )
+  const need = needAt(bench.state, step)
+  const notes = fastenerNotes(bench.state, step)
+  const wrench = wrenchAdvice(bench.state, step)
   const places = boltPlaces(bench.state, step)
   const settled = step.state === 'done'
   const done = settled ? places.map(({ place }) => place) : step.bolts.map(({ payload }) => payload.place)
@@ -71,24 +80,18 @@ export function StepTorque({ bench, step }: Props) {
             }}
           />
           <p className="second">
-            {[
-              patternWords(fastener),
-              stages === 2 ? 'left half first pass, right half second' : '',
-              need.wrenches?.[(stage ?? 1) - 1],
-            ]
+            {[patternWords(fastener), stages === 2 ? 'left half first pass, right half second' : '', wrench]
               .filter(Boolean)
               .join(' · ')}
           </p>
         </div>
       )}
-      {places.length === 0 && need?.wrenches?.[(stage ?? 1) - 1] && (
+      {places.length === 0 && wrench && (
         <p>
-          <span className="second">Wrench</span> {need.wrenches[(stage ?? 1) - 1]}
+          <span className="second">Wrench</span> {wrench}
         </p>
       )}
-      {need && need.notes.length > 0 && (stage ?? 1) === 1 && (
-        <p className="caution">{need.notes.join(' ')}</p>
-      )}
+      {notes.length > 0 && (stage ?? 1) === 1 && <p className="caution">{notes.join(' ')}</p>}
     </>
   )
 }

@@ -6,6 +6,7 @@ import {
   clockWords,
   comparable,
   converted,
+  dripRate,
   fastenerOf,
   locksOf,
   matesToLookAt,
@@ -26,8 +27,10 @@ import {
   timerStand,
   toRenew,
   torqueRefusal,
+  unlikeBefore,
   unseen,
   wantsLookingUp,
+  wrenchAdvice,
   type Finding,
   type SheetContent,
   type SheetEntry,
@@ -159,6 +162,31 @@ describe('torque, bolt by bolt', () => {
       value: 75,
       detail: 'looked up: page 30',
     })
+    // No wrench is set to the value that it took the place of.
+    const wrench = {
+      id: 'w2',
+      number: 'W-2',
+      name: 'Wrench',
+      rangeFrom: 10,
+      rangeTo: 100,
+      rangeUnit: 'N·m',
+      leverMm: null,
+      calibrationDue: null,
+    }
+    const composed = (register: SheetContent['register']) => ({
+      ...valves,
+      register,
+      torques: valves.torques!.map((need) => ({ ...need, wrenches: ['W-2, set to 80 N·m'] })),
+    })
+    const adviceIn = (content: SheetContent, ...more: SheetEntry[]) => {
+      const sheet = fold(...entries, entry('composed', content), ...more)
+      return wrenchAdvice(sheet, stepLike(sheet, 'outletCap@1/close/torque'))
+    }
+    const register = { wrenches: [wrench], day: '2026-10-14' }
+    expect(adviceIn(composed(register))).toBe('W-2, set to 80 N·m')
+    expect(adviceIn(composed(register), entry('torqueSet', set(75).payload))).toBe('W-2, set to 75\u00a0N·m')
+    expect(adviceIn(composed(undefined), entry('torqueSet', set(75).payload))).toMatch(/Choose a wrench/)
+
     // Looked up again: what was pulled to the first value no longer fits, until it is pulled anew.
     const { key } = stepLike(looked, 'close/torque').step
     const pulledTwice = [
@@ -479,6 +507,10 @@ test('measures: limits hold in any unit, flow comes from bucket and watch, only 
   // 20 L in 63 s: 20 / 63 × 60 = 19.05.
   expect(bucketFlow(20, 63)).toBe(19)
   expect(() => bucketFlow(20, 0)).toThrow(RangeError)
+  expect(dripRate(7, 42)).toBe(10)
+  expect(dripRate(0, 60)).toBe(0)
+  expect(() => dripRate(-1, 60)).toThrow(RangeError)
+  expect(() => dripRate(3, 0)).toThrow(RangeError)
   const before = { assemblyId: 'pump', what: 'flow', where: '', how: '', sheet: '0001' }
   const earlier = [
     { ...before, value: 15, unit: 'L/min', day: '2026-05-01', how: 'bucket and watch' },
@@ -539,4 +571,18 @@ test('an adjustment is noted before it is disturbed, and the sheet asks for it b
   )
   expect(enter(later, back.key, '')).toMatch(/it stood at 3 turns/)
   expect(notCounted(later).join()).toContain('not put back to 3 turns')
+})
+
+test('a measure is held against its own past: far from what it was is said, and only from three values on', () => {
+  const past = (...values: number[]) => values.map((value) => ({ value, unit: 'mm' }))
+  expect(unlikeBefore(past(48, 48.2), 40)).toBeNull()
+  expect(unlikeBefore(past(48, 48.2, 47.9), 47)).toBeNull()
+  expect(unlikeBefore(past(48, 48.2, 47.9), 30)).toBe(
+    'Unlike before: 47.9 to 48.2\u00a0mm in 3 earlier values. Measure again, or say why.',
+  )
+  // One odd value of the past does not widen what is usual; a wide past does.
+  expect(unlikeBefore(past(2, 2.1, 1.9, 2, 9), 5)).toMatch(/1.9 to 9/)
+  expect(unlikeBefore(past(2, 6, 9, 3, 12), 14)).toBeNull()
+  expect(unlikeBefore(past(0, 0, 0), 4)).toMatch(/: 0\u00a0mm in 3/)
+  expect(unlikeBefore(past(0, 0, 0), 0)).toBeNull()
 })

@@ -29,6 +29,10 @@ export async function publishPumpModel(input: PublishInput) {
   return act((actor) => publishing.publishPumpModel(actor, input))
 }
 
+export async function withLookedUp(modelId: string) {
+  return act((actor) => publishing.withLookedUp(actor, modelId))
+}
+
 export async function choosePractice(input: PracticeInput) {
   return act((actor) => practices.choosePractice(actor, input))
 }

@@ -12,7 +12,7 @@ import { ModelVersions } from '@/ui/models/ModelVersions'
 import { PublishModel } from '@/ui/models/PublishModel'
 import { load } from '../../../access/act'
 import { requireActor } from '../../../access/session'
-import { deletePumpModel, previewPumpModel, publishPumpModel, settleDoubt } from '../actions'
+import { deletePumpModel, previewPumpModel, publishPumpModel, settleDoubt, withLookedUp } from '../actions'
 
 export const metadata: Metadata = { title: 'Pump model' }
 
@@ -104,7 +104,22 @@ export default async function ModelPage({ params, searchParams }: Params) {
               />
             </Part>
           )}
-          <ModelData model={shown.model} lookedUp={shown.lookedUp} />
+          <ModelData
+            model={shown.model}
+            lookedUp={shown.lookedUp}
+            take={
+              mayEdit &&
+              shown.version === newest && (
+                <PublishModel
+                  label="Take into the model"
+                  of={`${model.maker} ${model.name}`}
+                  start={withLookedUp.bind(null, id)}
+                  preview={previewPumpModel}
+                  publish={publishPumpModel}
+                />
+              )
+            }
+          />
           <Part title="Versions" aside="a published version is never changed">
             <ModelVersions modelId={id} versions={model.versions} shown={shown.version} today={today} />
           </Part>

@@ -1,0 +1,138 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import { useState } from 'react'
+import {
+  damages,
+  damagesOf,
+  dispositionKeys,
+  dispositions,
+  extents,
+  findingSorts,
+  usualDisposition,
+  type Damage,
+  type Disposition,
+  type Extent,
+} from '@/core/inspection'
+import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
+import { BenchDialog } from './BenchDialog'
+import type { SheetHandle } from './useSheet'
+
+/** What a strip-down shows besides the wearing positions. */
+const elsewhere = ['manifold', 'oring', 'bush', 'bearing', 'other'] as const
+
+/** Damage on what is no wearing position: on which pump, on what, where; by one tap each, and decided. */
+export function SeenElsewhere({ bench, onClose }: { bench: SheetHandle; onClose: () => void }) {
+  const { assemblies } = bench.state.content
+  const [assemblyId, setAssemblyId] = useState(assemblies[0]!.id)
+  const [sort, setSort] = useState<(typeof elsewhere)[number]>('manifold')
+  const [where, setWhere] = useState('')
+  const [seen, setSeen] = useState<Damage[]>([])
+  const [extent, setExtent] = useState<Extent | ''>('')
+  const [decided, setDecided] = useState<Disposition | null>(null)
+  const [words, setWords] = useState('')
+  const [error, setError] = useState('')
+  const disposition = decided ?? usualDisposition(sort, seen, false)
+  const keep = async () => {
+    if (where.trim() === '') return setError('Say where it is, in words.')
+    if (seen.length === 0) return setError('Say what is seen.')
+    const refused = await bench.write('finding', {
+      assemblyId,
+      position: null,
+      what: `${findingSorts[sort]}: ${where.trim()}`.slice(0, 80),
+      sort,
+      damages: seen,
+      extent,
+      disposition,
+      words: words.trim(),
+    })
+    if (refused) setError(refused)
+    else onClose()
+  }
+  return (
+    <BenchDialog
+      title="Seen on something else"
+      size="sm"
+      onClose={onClose}
+      error={error}
+      actions={
+        <>
+          <Button variant="outlined" onClick={onClose}>
+            Cancel
+          </Button>
+          <Button variant="contained" onClick={() => void keep()}>
+            Keep it
+          </Button>
+        </>
+      }
+    >
+      {assemblies.length > 1 && (
+        <FieldFrame id="seen-pump" label="On">
+          <SelectInput
+            id="seen-pump"
+            options={assemblies.map(({ id, number, title }) => ({ value: id, label: `${number} ${title}` }))}
+            value={assemblyId}
+            onChange={(event) => setAssemblyId(event.target.value)}
+          />
+        </FieldFrame>
+      )}
+      <FieldFrame id="seen-sort" label="On what">
+        <SelectInput
+          id="seen-sort"
+          options={elsewhere.map((each) => ({ value: each, label: findingSorts[each] }))}
+          value={sort}
+          onChange={(event) => {
+            setSort(event.target.value as typeof sort)
+            setSeen([])
+            setDecided(null)
+          }}
+        />
+      </FieldFrame>
+      <FieldFrame id="seen-where" label="Where, in words">
+        <TextInput id="seen-where" value={where} onChange={(event) => setWhere(event.target.value)} />
+      </FieldFrame>
+      <div className="damage-chips" role="group" aria-label="What is seen">
+        {damagesOf[sort].map((damage) => (
+          <Button
+            key={damage}
+            variant={seen.includes(damage) ? 'contained' : 'outlined'}
+            aria-pressed={seen.includes(damage)}
+            onClick={() => {
+              setSeen(seen.includes(damage) ? seen.filter((each) => each !== damage) : [...seen, damage])
+              setDecided(null)
+            }}
+          >
+            {damages[damage]}
+          </Button>
+        ))}
+      </div>
+      {seen.length > 0 && (
+        <>
+          <div className="extents" role="group" aria-label="How much">
+            {(Object.keys(extents) as Extent[]).map((each) => (
+              <Button
+                key={each}
+                variant={extent === each ? 'contained' : 'outlined'}
+                aria-pressed={extent === each}
+                onClick={() => setExtent(extent === each ? '' : each)}
+              >
+                {extents[each]}
+              </Button>
+            ))}
+          </div>
+          <FieldFrame id="seen-decided" label="Decided">
+            <SelectInput
+              id="seen-decided"
+              options={dispositionKeys.map((key) => ({ value: key, label: dispositions[key] }))}
+              value={disposition}
+              onChange={(event) => setDecided(event.target.value as Disposition)}
+            />
+          </FieldFrame>
+          <FieldFrame id="seen-words" label="In words" optional>
+            <TextInput id="seen-words" value={words} onChange={(event) => setWords(event.target.value)} />
+          </FieldFrame>
+        </>
+      )}
+    </BenchDialog>
+  )
+}
