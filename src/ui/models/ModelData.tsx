@@ -1,13 +1,14 @@
 import { inSentence, type PumpModel, type Task } from '@/core/pump'
 import { showNumber } from '@/core/units'
+import type { SettledTorque } from '@/core/sheet/views'
 import { choiceName, practiceOf } from '@/core/practices'
 import { Part } from '../frame/Page'
-import { ModelFasteners, type LookedUp } from './ModelFasteners'
+import { ModelFasteners } from './ModelFasteners'
 import { ModelSteps } from './ModelSteps'
 import { ModelTree, nameIn } from './ModelTree'
 
 /** Everything a model says, readably: services, the way in, torques with their order, parts, kits, tools. */
-export function ModelData({ model, lookedUp, take }: { model: PumpModel } & LookedUp) {
+export function ModelData({ model, lookedUp }: { model: PumpModel; lookedUp: SettledTorque[] }) {
   return (
     <div className="columns even">
       <div className="stack">
@@ -37,7 +38,7 @@ export function ModelData({ model, lookedUp, take }: { model: PumpModel } & Look
       </div>
       <div className="stack">
         <Part title="Torque and order" aside="always in three units">
-          <ModelFasteners model={model} lookedUp={lookedUp} take={take} />
+          <ModelFasteners model={model} lookedUp={lookedUp} />
         </Part>
         {model.manual.length > 0 && (
           <Part title="What the manual says where workshops differ" aside="it wins over our practice">

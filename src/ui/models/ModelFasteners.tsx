@@ -1,60 +1,45 @@
-import type { ReactNode } from 'react'
 import { patternWords, treatmentWords, type Fastener, type PumpModel } from '@/core/pump'
 import type { SettledTorque } from '@/core/sheet/views'
 import { showTorque, tighteningOrder } from '@/core/torque'
 import { showNumber } from '@/core/units'
 import { BoltMap } from '../graphics/BoltMap'
 
-export type LookedUp = {
-  lookedUp: SettledTorque[]
-  /** The button that takes it into the model; null for who may not, and on an older version. */
-  take: ReactNode
-}
-
 /** Every fastener with its torque in three units, its source, its treatment, and its drawn order. */
-export function ModelFasteners({ model, lookedUp, take }: { model: PumpModel } & LookedUp) {
+export function ModelFasteners({ model, lookedUp }: { model: PumpModel; lookedUp: SettledTorque[] }) {
   return (
-    <>
-      {lookedUp.length > 0 && take && (
-        <p className="looked-up">
-          {lookedUp.length === 1 ? 'One torque was' : `${lookedUp.length} torques were`} looked up at the
-          bench. {take}
-        </p>
-      )}
-      <ul className="plain-list">
-        {model.fasteners.map((fastener) => (
-          <li key={fastener.key} className="fastener-line">
-            <div>
-              <p>
-                <span className="strong">{fastener.name}</span>{' '}
-                <span className="second">{fastener.count > 1 ? `${fastener.count} of them` : ''}</span>
-              </p>
-              <p className="strong">{showTorque(fastener.torque)}</p>
-              <p className="second">{factsOf(fastener).join(' · ')}</p>
-              {fastener.torque.state === 'stated' && !fastener.torque.verified && (
-                <p className="brass strong">Not verified yet</p>
-              )}
-              {lookedUp
-                .filter((each) => each.fastener === fastener.key)
-                .map(({ value, unit, page, byName, sheet }) => (
-                  <p key={sheet}>
-                    Looked up at the bench:{' '}
-                    <span className="strong">
-                      {showNumber(value)} {unit}
-                    </span>
-                    , {page}{' '}
-                    <span className="second">
-                      {byName}, sheet {sheet}. It is offered on every sheet of this version.
-                    </span>
-                  </p>
-                ))}
-              {fastener.doubt && <p className="caution">In doubt: {fastener.doubt}</p>}
-            </div>
-            <FastenerMap fastener={fastener} />
-          </li>
-        ))}
-      </ul>
-    </>
+    <ul className="plain-list">
+      {model.fasteners.map((fastener) => (
+        <li key={fastener.key} className="fastener-line">
+          <div>
+            <p>
+              <span className="strong">{fastener.name}</span>{' '}
+              <span className="second">{fastener.count > 1 ? `${fastener.count} of them` : ''}</span>
+            </p>
+            <p className="strong">{showTorque(fastener.torque)}</p>
+            <p className="second">{factsOf(fastener).join(' · ')}</p>
+            {fastener.torque.state === 'stated' && !fastener.torque.verified && (
+              <p className="brass strong">Not verified yet</p>
+            )}
+            {lookedUp
+              .filter((each) => each.fastener === fastener.key)
+              .map(({ value, unit, page, byName, sheet }) => (
+                <p key={sheet}>
+                  Looked up at the bench:{' '}
+                  <span className="strong">
+                    {showNumber(value)} {unit}
+                  </span>
+                  , {page}{' '}
+                  <span className="second">
+                    {byName}, sheet {sheet}. It is offered on every sheet of this version.
+                  </span>
+                </p>
+              ))}
+            {fastener.doubt && <p className="caution">In doubt: {fastener.doubt}</p>}
+          </div>
+          <FastenerMap fastener={fastener} />
+        </li>
+      ))}
+    </ul>
   )
 }
 

@@ -6,6 +6,7 @@ import {
   needAt,
   nextBolt,
   statedTorque,
+  wantsLookingUp,
   wrenchAdvice,
   type StepState,
 } from '@/core/sheet'
@@ -33,8 +34,10 @@ export function StepTorque({ bench, step }: Props) {
   const stage = step.step.step.stage
   const more = torque.stages.length > 1 && stage !== null && stage < torque.stages.length
   const need = needAt(bench.state, step)
-  const notes = fastenerNotes(bench.state, step)
-  const wrench = wrenchAdvice(bench.state, step)
+  // Until it is verified no wrench is set to it; its doubt stands where it is looked up.
+  const unsettled = wantsLookingUp(fastener) && step.state !== 'done'
+  const notes = unsettled ? [] : fastenerNotes(bench.state, step)
+  const wrench = unsettled ? '' : wrenchAdvice(bench.state, step)
   const places = boltPlaces(bench.state, step)
   const settled = step.state === 'done'
   const done = settled ? places.map(({ place }) => place) : step.bolts.map(({ payload }) => payload.place)
@@ -65,7 +68,7 @@ export function StepTorque({ bench, step }: Props) {
         </span>
         <LookAgain bench={bench} step={step} />
       </p>
-      {need && places.length > 0 && (
+      {need && places.length > 0 && !unsettled && (
         <div className="bench-bolts">
           <BoltMap
             layout={need.fastener.layout}

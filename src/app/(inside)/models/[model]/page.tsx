@@ -1,6 +1,7 @@
 import type { Metadata } from 'next'
 import { Link } from '@/ui/frame/Link'
 import { mayDo } from '@/core/people'
+import { showNumber } from '@/core/units'
 import { getCompany, present } from '@/services/company'
 import { getPumpModel } from '@/services/pumpModels'
 import { EmptyState, Note } from '@/ui/feedback/States'
@@ -104,12 +105,18 @@ export default async function ModelPage({ params, searchParams }: Params) {
               />
             </Part>
           )}
-          <ModelData
-            model={shown.model}
-            lookedUp={shown.lookedUp}
-            take={
-              mayEdit &&
-              shown.version === newest && (
+          {mayEdit && shown.version === newest && shown.lookedUp.length > 0 && (
+            <Note
+              title={`${shown.lookedUp.length === 1 ? 'One torque was' : `${shown.lookedUp.length} torques were`} looked up at the bench.`}
+            >
+              {shown.lookedUp
+                .map(({ fastener, value, unit }) => {
+                  const name = shown.model.fasteners.find((each) => each.key === fastener)?.name ?? fastener
+                  return `${name} ${showNumber(value)}\u00a0${unit}`
+                })
+                .join(', ')}
+              . They are offered on every sheet of this version; in the model they are stated.
+              <div className="actions">
                 <PublishModel
                   label="Take into the model"
                   of={`${model.maker} ${model.name}`}
@@ -117,9 +124,10 @@ export default async function ModelPage({ params, searchParams }: Params) {
                   preview={previewPumpModel}
                   publish={publishPumpModel}
                 />
-              )
-            }
-          />
+              </div>
+            </Note>
+          )}
+          <ModelData model={shown.model} lookedUp={shown.lookedUp} />
           <Part title="Versions" aside="a published version is never changed">
             <ModelVersions modelId={id} versions={model.versions} shown={shown.version} today={today} />
           </Part>
