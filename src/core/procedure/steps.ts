@@ -1,4 +1,5 @@
 import {
+  hoursOrMinutes,
   inSentence,
   indicesOf,
   positionName,
@@ -254,10 +255,6 @@ export function closingGates(parts: Part[], steps: SheetStep[]): SheetStep[] {
       }),
     )
   return gates
-}
-
-function hoursOrMinutes(minutes: number): string {
-  return minutes >= 120 && minutes % 60 === 0 ? `${minutes / 60}\u00a0h` : `${minutes}\u00a0min`
 }
 
 /** The fasteners that are tightened with threadlocker here. */

@@ -8,6 +8,7 @@ export { eachStep, stepLists } from './steps'
 export { accessPath, indicesFor, outerOf, type NodeInstance } from './path'
 export { titleOf } from './title'
 export {
+  hoursOrMinutes,
   inSentence,
   orientationWords,
   patternWords,

@@ -26,14 +26,15 @@ export const treatmentNames: Record<Treatment['kind'], string> = {
 export function treatmentWords(treatment: Treatment): string {
   const { kind, product, amount, surface, setsMinutes, curesMinutes } = treatment
   const times = [
-    setsMinutes && `sets in ${hours(setsMinutes)}`,
-    curesMinutes && `cured after ${hours(curesMinutes)}`,
+    setsMinutes && `sets in ${hoursOrMinutes(setsMinutes)}`,
+    curesMinutes && `cured after ${hoursOrMinutes(curesMinutes)}`,
   ].filter(Boolean)
   const what = [[product, treatmentNames[kind]].filter(Boolean).join(' '), amount, surface].filter(Boolean)
   return [what.join(', '), times.join(', ')].filter(Boolean).join('; ')
 }
 
-function hours(minutes: number): string {
+/** @example hoursOrMinutes(1440) // '24 h'; 90 stays '90 min' */
+export function hoursOrMinutes(minutes: number): string {
   return minutes >= 120 && minutes % 60 === 0 ? `${minutes / 60}\u00a0h` : `${minutes}\u00a0min`
 }
 
@@ -92,7 +93,8 @@ export function stepFacts(step: Step, toolName: (key: string) => string): string
     count && `${count.min === count.max ? count.min : `${count.min} to ${count.max}`} ${count.what}`,
     measure && `measure ${measure.what}: ${limits!.join(' to ')} ${measure.unit}`,
     step.cue && `until: ${step.cue}`,
-    timer && `${{ soak: 'soak', sets: 'sets in', cured: 'cure' }[timer.kind]} ${hours(timer.minutes)}`,
+    timer &&
+      `${{ soak: 'soak', sets: 'sets in', cured: 'cure' }[timer.kind]} ${hoursOrMinutes(timer.minutes)}`,
     step.crank && `crank: ${step.crank}`,
     step.setting &&
       (step.setting.goes === 'noted' ? `note ${step.setting.what}` : `put back ${step.setting.what}`),

@@ -28,6 +28,7 @@ import { FindingEditor } from './FindingEditor'
 import { LocksPanel } from './LocksPanel'
 import { blankMeasure, MeasureEntry, readMeasure } from './MeasureEntry'
 import { PiecesPanel } from './PiecesPanel'
+import { Refused } from './Refused'
 import { SlipHelp } from './SlipHelp'
 import { StepAside } from './StepAside'
 import { StepTimer } from './StepTimer'
@@ -245,14 +246,13 @@ export function StepEntry({
         </FieldFrame>
       )}
       {error && (
-        <div role="alert" className="note note-oxide">
-          {error}
+        <Refused words={error}>
           {torque && stated && (
             <SlipHelp
               {...{ bench, stated, torque, bolt: bolt?.number ?? null, stepKey: key, setTyped, clear }}
             />
           )}
-        </div>
+        </Refused>
       )}
       {blocked ? (
         <Note tone="brass" title="Not yet.">

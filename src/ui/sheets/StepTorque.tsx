@@ -83,13 +83,13 @@ export function StepTorque({ bench, step }: Props) {
             }}
           />
           <p className="second">
-            {[patternWords(fastener), stages === 2 ? 'left half first pass, right half second' : '', wrench]
+            {[patternWords(fastener), stages === 2 ? 'left half first pass, right half second' : '']
               .filter(Boolean)
               .join(' · ')}
           </p>
         </div>
       )}
-      {places.length === 0 && wrench && (
+      {wrench && (
         <p>
           <span className="second">Wrench</span> {wrench}
         </p>

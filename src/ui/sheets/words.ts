@@ -1,4 +1,4 @@
-import { orientationWords, phaseNames, treatmentWords } from '@/core/pump'
+import { hoursOrMinutes, orientationWords, phaseNames, treatmentWords } from '@/core/pump'
 import type { FindingSort } from '@/core/inspection'
 import type { Done, SheetState, StepState } from '@/core/sheet'
 import { boltPlaces, fastenerOf, sortAt } from '@/core/sheet'
@@ -37,7 +37,7 @@ export function stepFacts(state: SheetState, each: StepState): [string, string][
     [
       'Time',
       step.timer && !treatment?.setsMinutes
-        ? `${timers[step.timer.kind]} ${step.timer.minutes}\u00a0min`
+        ? `${timers[step.timer.kind]} ${hoursOrMinutes(step.timer.minutes)}`
         : '',
     ],
     ['Comes out again', step.temporary?.goes === 'in' ? 'count it back before closing' : ''],
