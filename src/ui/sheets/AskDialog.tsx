@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState, type ReactNode } from 'react'
 import { BenchDialog } from './BenchDialog'
 import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
@@ -43,21 +42,7 @@ export function AskDialog({ title, intro, fields, submit, onClose, send }: Props
     else onClose()
   }
   return (
-    <BenchDialog
-      title={title}
-      size="xs"
-      onClose={onClose}
-      actions={
-        <>
-          <Button variant="outlined" onClick={onClose}>
-            Cancel
-          </Button>
-          <Button variant="contained" onClick={() => void finish()}>
-            {submit}
-          </Button>
-        </>
-      }
-    >
+    <BenchDialog title={title} size="xs" onClose={onClose} submit={{ words: submit, run: finish }}>
       {intro}
       {fields.map((field, index) => (
         <FieldFrame

@@ -1,5 +1,6 @@
 'use client'
 
+import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
@@ -12,14 +13,17 @@ type Props = {
   label?: string
   size?: 'xs' | 'sm' | 'md'
   onClose: () => void
-  actions: ReactNode
+  /** What finishes it, with a Cancel beside it; or buttons of its own. */
+  submit?: { words: string; run: () => Promise<unknown>; disabled?: boolean }
+  actions?: ReactNode
   /** What stands in the way, in one sentence; blank for nothing. */
   error?: string
   children: ReactNode
 }
 
 /** A dialog at the bench: fields and buttons large enough for gloves, what is wrong at its foot. */
-export function BenchDialog({ title, label = title, size = 'xs', onClose, actions, error, children }: Props) {
+export function BenchDialog(props: Props) {
+  const { title, label = title, size = 'xs', onClose, submit, actions, error, children } = props
   return (
     <Dialog open onClose={onClose} maxWidth={size} fullWidth aria-label={label} className="bench-dialog">
       <DialogTitle>{title}</DialogTitle>
@@ -33,7 +37,19 @@ export function BenchDialog({ title, label = title, size = 'xs', onClose, action
           )}
         </div>
       </DialogContent>
-      <DialogActions>{actions}</DialogActions>
+      <DialogActions>
+        {actions}
+        {submit && (
+          <>
+            <Button variant="outlined" onClick={onClose}>
+              Cancel
+            </Button>
+            <Button variant="contained" disabled={submit.disabled} onClick={() => void submit.run()}>
+              {submit.words}
+            </Button>
+          </>
+        )}
+      </DialogActions>
     </Dialog>
   )
 }

@@ -2,19 +2,10 @@
 
 import Button from '@mui/material/Button'
 import { useState } from 'react'
-import {
-  damages as damageNames,
-  damagesOf,
-  dispositionKeys,
-  dispositions,
-  extents,
-  usualDisposition,
-  type Damage,
-  type Disposition,
-  type Extent,
-} from '@/core/inspection'
+import { usualDisposition, type Damage, type Disposition } from '@/core/inspection'
 import { alwaysRenewed, findingOf, sortAt, soundFinding, type Finding } from '@/core/sheet'
-import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
+import { FieldFrame, TextInput } from '../forms/FieldFrame'
+import { DamageChips, DecidedField, ExtentChips } from './DamageChips'
 import type { SheetHandle } from './useSheet'
 
 type Props = {
@@ -43,21 +34,17 @@ export function FindingEditor({ bench, assemblyId, position, stepKey = null, own
     setError(refused ?? '')
     setWanted(refused && change.disposition ? change.disposition : null)
   }
-  const toggle = (damage: Damage) => {
-    const seen = now.damages.includes(damage)
-      ? now.damages.filter((each) => each !== damage)
-      : [...now.damages, damage]
-    void say({
+  const see = (seen: Damage[]) =>
+    say({
       damages: seen,
       extent: seen.length === 0 ? '' : now.extent,
       disposition: usualDisposition(sort, seen, renewed),
     })
-  }
   const disposition = wanted ?? now.disposition
   return (
     <section className="finding" aria-label="What is seen on the part">
       <p className="second">Seen on the old part, one tap each</p>
-      <div className="damage-chips">
+      <DamageChips sort={sort} seen={now.damages} onChange={(seen) => void see(seen)}>
         {own && (
           <Button
             variant={entry && now.damages.length === 0 ? 'contained' : 'outlined'}
@@ -67,43 +54,19 @@ export function FindingEditor({ bench, assemblyId, position, stepKey = null, own
             Nothing seen
           </Button>
         )}
-        {damagesOf[sort].map((damage) => (
-          <Button
-            key={damage}
-            variant={now.damages.includes(damage) ? 'contained' : 'outlined'}
-            aria-pressed={now.damages.includes(damage)}
-            onClick={() => toggle(damage)}
-          >
-            {damageNames[damage]}
-          </Button>
-        ))}
-      </div>
+      </DamageChips>
       {now.damages.length > 0 && (
         <div className="finding-decide">
-          <div className="extents" role="group" aria-label="How much">
-            {(Object.keys(extents) as Extent[]).map((extent) => (
-              <Button
-                key={extent}
-                variant={now.extent === extent ? 'contained' : 'outlined'}
-                aria-pressed={now.extent === extent}
-                onClick={() => void say({ extent: now.extent === extent ? '' : extent })}
-              >
-                {extents[extent]}
-              </Button>
-            ))}
-          </div>
+          <ExtentChips extent={now.extent} onChange={(extent) => void say({ extent })} />
         </div>
       )}
       {(entry || now.damages.length > 0) && (
         <div className="finding-decide decided">
-          <FieldFrame id={`decide-${position}`} label="Decided">
-            <SelectInput
-              id={`decide-${position}`}
-              options={dispositionKeys.map((key) => ({ value: key, label: dispositions[key] }))}
-              value={disposition}
-              onChange={(event) => void say({ disposition: event.target.value as Disposition })}
-            />
-          </FieldFrame>
+          <DecidedField
+            id={`decide-${position}`}
+            disposition={disposition}
+            onChange={(next) => void say({ disposition: next })}
+          />
           <FieldFrame id={`words-${position}`} label="In words" optional={!error}>
             <TextInput
               id={`words-${position}`}

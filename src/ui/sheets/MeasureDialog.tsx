@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { benchMeasures } from '@/core/sheet'
 import type { SheetPage } from '@/core/sheet/views'
@@ -48,16 +47,7 @@ export function MeasureDialog({ sheet, bench, onClose }: Props) {
       size="sm"
       onClose={onClose}
       error={error}
-      actions={
-        <>
-          <Button variant="outlined" onClick={onClose}>
-            Cancel
-          </Button>
-          <Button variant="contained" onClick={() => void save()}>
-            Keep it
-          </Button>
-        </>
-      }
+      submit={{ words: 'Keep it', run: save }}
     >
       <FieldFrame id="measure-what" label="What">
         <SelectInput

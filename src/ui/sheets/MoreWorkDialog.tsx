@@ -66,16 +66,7 @@ export function MoreWorkDialog({ sheetId, start, several, onClose }: Props) {
       size="sm"
       onClose={onClose}
       error={error}
-      actions={
-        <>
-          <Button variant="outlined" onClick={onClose}>
-            Cancel
-          </Button>
-          <Button variant="contained" disabled={!chosen || busy} onClick={() => void send()}>
-            Add to this sheet
-          </Button>
-        </>
-      }
+      submit={{ words: 'Add to this sheet', run: send, disabled: !chosen || busy }}
     >
       <p className="second">
         What is done stays done; what is left is composed anew, with its parts and minutes. The coordinator

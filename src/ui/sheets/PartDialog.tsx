@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { showAmount, takeFrom, type PartUnit } from '@/core/parts'
 import type { SheetEntry } from '@/core/sheet'
@@ -92,16 +91,7 @@ export function PartDialog({ start, stock, bench, onClose }: Props) {
       label="Part used"
       size="xs"
       onClose={onClose}
-      actions={
-        <>
-          <Button variant="outlined" onClick={onClose}>
-            Cancel
-          </Button>
-          <Button variant="contained" onClick={() => void use()}>
-            Used
-          </Button>
-        </>
-      }
+      submit={{ words: 'Used', run: use }}
     >
       {start.uses.map((entry) => (
         <p key={entry.id} className="used-line">

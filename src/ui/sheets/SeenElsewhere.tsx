@@ -1,21 +1,10 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
-import {
-  damages,
-  damagesOf,
-  dispositionKeys,
-  dispositions,
-  extents,
-  findingSorts,
-  usualDisposition,
-  type Damage,
-  type Disposition,
-  type Extent,
-} from '@/core/inspection'
+import { findingSorts, usualDisposition, type Damage, type Disposition, type Extent } from '@/core/inspection'
 import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
 import { BenchDialog } from './BenchDialog'
+import { DamageChips, DecidedField, ExtentChips } from './DamageChips'
 import type { SheetHandle } from './useSheet'
 
 /** What a strip-down shows besides the wearing positions. */
@@ -55,16 +44,7 @@ export function SeenElsewhere({ bench, onClose }: { bench: SheetHandle; onClose:
       size="sm"
       onClose={onClose}
       error={error}
-      actions={
-        <>
-          <Button variant="outlined" onClick={onClose}>
-            Cancel
-          </Button>
-          <Button variant="contained" onClick={() => void keep()}>
-            Keep it
-          </Button>
-        </>
-      }
+      submit={{ words: 'Keep it', run: keep }}
     >
       {assemblies.length > 1 && (
         <FieldFrame id="seen-pump" label="On">
@@ -91,43 +71,18 @@ export function SeenElsewhere({ bench, onClose }: { bench: SheetHandle; onClose:
       <FieldFrame id="seen-where" label="Where, in words">
         <TextInput id="seen-where" value={where} onChange={(event) => setWhere(event.target.value)} />
       </FieldFrame>
-      <div className="damage-chips" role="group" aria-label="What is seen">
-        {damagesOf[sort].map((damage) => (
-          <Button
-            key={damage}
-            variant={seen.includes(damage) ? 'contained' : 'outlined'}
-            aria-pressed={seen.includes(damage)}
-            onClick={() => {
-              setSeen(seen.includes(damage) ? seen.filter((each) => each !== damage) : [...seen, damage])
-              setDecided(null)
-            }}
-          >
-            {damages[damage]}
-          </Button>
-        ))}
-      </div>
+      <DamageChips
+        sort={sort}
+        seen={seen}
+        onChange={(next) => {
+          setSeen(next)
+          setDecided(null)
+        }}
+      />
       {seen.length > 0 && (
         <>
-          <div className="extents" role="group" aria-label="How much">
-            {(Object.keys(extents) as Extent[]).map((each) => (
-              <Button
-                key={each}
-                variant={extent === each ? 'contained' : 'outlined'}
-                aria-pressed={extent === each}
-                onClick={() => setExtent(extent === each ? '' : each)}
-              >
-                {extents[each]}
-              </Button>
-            ))}
-          </div>
-          <FieldFrame id="seen-decided" label="Decided">
-            <SelectInput
-              id="seen-decided"
-              options={dispositionKeys.map((key) => ({ value: key, label: dispositions[key] }))}
-              value={disposition}
-              onChange={(event) => setDecided(event.target.value as Disposition)}
-            />
-          </FieldFrame>
+          <ExtentChips extent={extent} onChange={setExtent} />
+          <DecidedField id="seen-decided" disposition={disposition} onChange={setDecided} />
           <FieldFrame id="seen-words" label="In words" optional>
             <TextInput id="seen-words" value={words} onChange={(event) => setWords(event.target.value)} />
           </FieldFrame>
