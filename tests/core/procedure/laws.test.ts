@@ -1,40 +1,8 @@
 import fc from 'fast-check'
 import { composeSheet, offersFor, recomposeSheet, savingOfBundling, type ChosenTask } from '@/core/procedure'
-import type { CompanyPractices } from '@/core/practices'
-import { instancesOf, outerOf, splitInstance, type PumpModel } from '@/core/pump'
-import { compose, chosen, diaphragm, everyModel, needs, on, opposed, plates, triplex } from './models'
-
-const anyTasks = (model: PumpModel) =>
-  fc.uniqueArray(fc.constantFrom(...model.tasks), { minLength: 1 }).chain((tasks) =>
-    fc.tuple(
-      ...tasks.map((task) => {
-        const positions = model.positions
-          .filter(({ key }) => task.positions.includes(key))
-          .flatMap((position) => instancesOf(model, position))
-        return fc
-          .tuple(
-            fc.subarray(positions, { minLength: 1 }),
-            fc.constantFrom(null, ...task.paths.map(({ key }) => key)),
-          )
-          .map(([some, path]): ChosenTask => ({ task: task.key, positions: some, path }))
-      }),
-    ),
-  )
-const anyPractices = fc
-  .record({
-    stripOrder: fc.constantFrom('itemByItem', 'oneAtATime'),
-    goodValves: fc.constantFrom('renew', 'inspect'),
-    guidePins: fc.constantFrom('used', 'without'),
-    benchOrPlace: fc.constantFrom('inPlace', 'onBench'),
-    capOrings: fc.constantFrom('always', 'onCondition'),
-    headBoltThreads: fc.constantFrom('asManual', 'threadlocker'),
-  })
-  .map((choices): CompanyPractices =>
-    chosen(...(Object.entries(choices) as [Parameters<typeof chosen>[0][0], string][])),
-  )
-const anyJob = fc
-  .constantFrom(...everyModel)
-  .chain((model) => fc.tuple(fc.constant(model), anyTasks(model), anyPractices))
+import { outerOf, splitInstance } from '@/core/pump'
+import { anyJob } from './arbitraries'
+import { compose, diaphragm, needs, on, opposed, plates, triplex } from './models'
 
 /** Node instances in the order in which their opening or closing steps come. */
 const nodeEvents = (keys: string[]) =>

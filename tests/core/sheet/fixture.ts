@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import type { CompanyPractices } from '@/core/practices'
 import { composeSheet, type ChosenTask } from '@/core/procedure'
 import { parsePumpModel, type PumpModel } from '@/core/pump'
 import {
@@ -21,8 +22,12 @@ export const readModel = (file: string): PumpModel =>
 export const triplex = readModel('ostrel-p3-200')
 
 /** What a sheet of one pump would be opened with, as the service composes it. */
-export function contentFor(model: PumpModel, tasks: ChosenTask[]): SheetContent {
-  const composed = composeSheet({ assemblies: [{ id: 'pump', model, tasks }] })
+export function contentFor(
+  model: PumpModel,
+  tasks: ChosenTask[],
+  practices?: CompanyPractices,
+): SheetContent {
+  const composed = composeSheet({ assemblies: [{ id: 'pump', model, tasks }] }, practices)
   return {
     trigger: 'planned',
     trouble: '',
@@ -39,7 +44,7 @@ export function contentFor(model: PumpModel, tasks: ChosenTask[]): SheetContent 
         modelVersionId: 'version',
         modelVersion: 1,
         notice: model.notice,
-        tasks: tasks.map(({ task: key, positions }) => {
+        tasks: [...tasks, ...composed.implied].map(({ task: key, positions }) => {
           const task = model.tasks.find((each) => each.key === key)!
           return { task: key, name: task.name, kind: task.kind, positions, where: '' }
         }),
@@ -53,6 +58,7 @@ export function contentFor(model: PumpModel, tasks: ChosenTask[]): SheetContent 
     steps: composed.steps,
     parts: composed.parts,
     torques: composed.fasteners.map((need) => ({ ...need, wrenches: [] })),
+    practices: composed.practices,
     tools: composed.tools,
     minutes: composed.minutes,
   }
