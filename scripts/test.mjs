@@ -1,4 +1,5 @@
 // npm test: types, lint, layer rules, then unit, service and e2e tests. The last line counts them all.
+import { Buffer } from 'node:buffer'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'

@@ -10,6 +10,8 @@ export type Recomposed = Omit<ComposedSheet, 'minutesOneByOne'> & {
   reopened: string[]
   /** What opening them once more destroys again, on top of `parts`. */
   again: PartNeed[]
+  /** It had been energised again: making safe is asked for once more before anything is opened. */
+  safeAgain: boolean
 }
 
 /**
@@ -18,7 +20,8 @@ export type Recomposed = Omit<ComposedSheet, 'minutesOneByOne'> & {
  * Steps that are done stay as they were, in their order and under their keys. What is left is composed
  * for all the tasks: an opening that is still open is used; one that has been closed, even in part, and
  * is needed again is opened once more, under keys of a further round (`manifold~2/open/…`), and what
- * opening destroys is needed again.
+ * opening destroys is needed again. Where proving had begun it is done once more, as a whole; where the
+ * locks were off again, so is making safe (`visit/makeSafe~2/…`).
  *
  * @param previous the steps of the sheet as it stands
  * @param isDone whether a step of it is done, skipped, or found not to be needed
@@ -47,7 +50,7 @@ export function recomposeSheet(
     if (place?.side === 'close' && place.round === rounds.get(place.node)) closing.add(place.node)
   }
 
-  const left = new Set(
+  const needed = new Set(
     parts.flatMap(({ id, practised, walk }) => {
       const unfinished = walk.tasks.map((each): Chosen => ({
         ...each,
@@ -66,16 +69,31 @@ export function recomposeSheet(
   )
   const reopened = parts
     .flatMap(({ id, walk }) => walk.opened.map(({ key }) => `${id}/${key}`))
-    .filter((node) => left.has(node) && closing.has(node))
-  const inRound = (step: SheetStep): SheetStep | null => {
+    .filter((node) => needed.has(node) && closing.has(node))
+  const left = fresh.steps.filter((step) => !visitSides.some((side) => visitRound(step.key, side) !== null))
+  const work = left.flatMap((step): SheetStep[] => {
     const place = nodePlace(step.key)
-    if (!place) return doneKeys.has(step.key) ? null : step
-    const again = reopened.includes(place.node)
-    const round = (rounds.get(place.node) ?? 1) + (again ? 1 : 0)
-    const key = round === 1 ? step.key : step.key.replace(`${place.node}/`, () => `${place.node}~${round}/`)
-    return doneKeys.has(key) ? null : { ...step, key }
-  }
-  const steps = [...done, ...fresh.steps.flatMap((step) => inRound(step) ?? [])]
+    const round = place ? (rounds.get(place.node) ?? 1) + (reopened.includes(place.node) ? 1 : 0) : 1
+    const key = round === 1 ? step.key : step.key.replace(`${place!.node}/`, () => `${place!.node}~${round}/`)
+    return doneKeys.has(key) ? [] : [{ ...step, key }]
+  })
+  const latest = (side: VisitSide) => Math.max(1, ...previous.map(({ key }) => visitRound(key, side) ?? 1))
+  const onceMore = (side: VisitSide, what: (step: SheetStep) => boolean) =>
+    work.length > 0 && done.some((step) => visitRound(step.key, side) === latest(side) && what(step))
+  const proveAgain = onceMore('prove', () => true)
+  const safeAgain = onceMore('prove', ({ step }) => step.locks === 'off')
+  const ofVisit = (side: VisitSide, again: boolean) =>
+    fresh.steps.flatMap((step): SheetStep[] => {
+      if (visitRound(step.key, side) === null) return []
+      const round = latest(side) + (again ? 1 : 0)
+      const key = round === 1 ? step.key : step.key.replace(`visit/${side}`, `visit/${side}~${round}`)
+      return doneKeys.has(key) ? [] : [{ ...step, key }]
+    })
+  const ordered = openFirst(
+    work,
+    openStretches(previous, ({ key }) => doneKeys.has(key)),
+  )
+  const steps = [...done, ...ofVisit('makeSafe', safeAgain), ...ordered, ...ofVisit('prove', proveAgain)]
   const again = parts.flatMap(
     (part) =>
       partsOf({
@@ -87,6 +105,7 @@ export function recomposeSheet(
         },
       }).parts,
   )
+  const models = parts.map(({ practised }) => practised.model)
   const openedAgain = parts.flatMap(({ id, walk }) =>
     walk.opened.filter(({ key }) => reopened.includes(`${id}/${key}`)),
   )
@@ -96,8 +115,65 @@ export function recomposeSheet(
     tools: toolsOf(parts, steps),
     reopened,
     again,
-    minutes: openedAgain.reduce((sum, { node }) => sum + node.openMinutes + node.closeMinutes, fresh.minutes),
+    safeAgain,
+    minutes:
+      openedAgain.reduce((sum, { node }) => sum + node.openMinutes + node.closeMinutes, fresh.minutes) +
+      (safeAgain ? most(models.map((model) => model.makeSafeMinutes)) : 0) +
+      (proveAgain ? most(models.map((model) => model.proveMinutes)) : 0),
   }
+}
+
+/**
+ * What stands open of the heads or cylinders that are worked one at a time comes before the next of its
+ * pump: that one is not begun before it is closed. By then at least what it needs is open.
+ */
+function openFirst(work: SheetStep[], open: string[]): SheetStep[] {
+  return open.reduce((steps, name) => {
+    const own = steps.filter(({ stretch }) => stretch === name)
+    const others = steps.filter(({ stretch }) => stretch !== name)
+    const at = steps.findIndex(({ stretch, assemblyId }) => stretch && assemblyId === own[0]?.assemblyId)
+    return at < 0 ? steps : [...others.slice(0, at), ...own, ...others.slice(at)]
+  }, work)
+}
+
+/**
+ * The heads or cylinders, of those worked one at a time, that stand open: something of theirs was opened,
+ * in the newest round, and not all of it is closed again.
+ *
+ * @param isSettled whether a step is done, skipped or not needed
+ */
+export function openStretches(steps: SheetStep[], isSettled: (step: SheetStep) => boolean): string[] {
+  const names = [...new Set(steps.flatMap(({ stretch }) => stretch ?? []))]
+  return names.filter((name) => {
+    const own = steps.flatMap((step) => {
+      const place = step.stretch === name ? nodePlace(step.key) : null
+      return place ? [{ step, ...place }] : []
+    })
+    return [...new Set(own.map(({ node }) => node))].some((node) => {
+      const here = own.filter((each) => each.node === node)
+      const round = Math.max(...here.map((each) => each.round))
+      const side = (wanted: 'open' | 'close') =>
+        here.filter((each) => each.side === wanted && each.round === round).map(({ step }) => step)
+      const begun = side('open').some(isSettled)
+      // What hangs on an answer may not be needed: it keeps nothing open.
+      const shut = side('close')
+        .filter(({ step }) => step.when === null)
+        .every(isSettled)
+      return begun && !shut
+    })
+  })
+}
+
+const most = (minutes: number[]) => Math.max(0, ...minutes)
+
+const visitSides = ['makeSafe', 'prove'] as const
+type VisitSide = (typeof visitSides)[number]
+
+/** Which round of making safe or of proving a step belongs to; null for any other step. */
+function visitRound(key: string, side: VisitSide): number | null {
+  const [visit, own] = key.split('/')
+  if (visit !== 'visit' || own?.split('~')[0] !== side) return null
+  return Number(own.split('~')[1] ?? 1)
 }
 
 /** Of a node's step: the node instance with its assembly, which side, and which round it is. */

@@ -1,3 +1,4 @@
+import { openStretches } from '../procedure'
 import type { PositionState, SheetState, StepState } from './state'
 import type { PositionKey } from '../pump'
 
@@ -74,22 +75,15 @@ export function findingOf(state: SheetState, assemblyId: string, position: Posit
   )
 }
 
-/** The head or cylinder that is begun and not finished, of those that are worked one at a time. */
+/** The head or cylinder that stands open, of those that are worked one at a time; null for none. */
 export function openStretch(state: SheetState, assemblyId: string): string | null {
-  const names = [
-    ...new Set(
-      state.steps.flatMap(({ step }) =>
-        step.assemblyId === assemblyId && step.stretch ? [step.stretch] : [],
-      ),
-    ),
-  ]
-  return (
-    names.find((name) => {
-      const own = state.steps.filter(({ step }) => step.stretch === name && step.assemblyId === assemblyId)
-      const begun = own.some(({ state: is, bolts }) => is === 'done' || is === 'skipped' || bolts.length > 0)
-      return begun && !own.every(settled)
-    }) ?? null
+  const own = state.steps.filter(({ step }) => step.assemblyId === assemblyId)
+  const settledKeys = new Set(own.filter(settled).map(({ step }) => step.key))
+  const [open] = openStretches(
+    own.map(({ step }) => step),
+    ({ key }) => settledKeys.has(key),
   )
+  return open ?? null
 }
 
 /** Where a stretch is, in words: "head 1". */

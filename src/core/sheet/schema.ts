@@ -46,7 +46,10 @@ export const payloadSchemas: { [Kind in DeviceEntryKind]: Joi.ObjectSchema<Paylo
       ? helpers.message({ custom: 'Enter what the meter shows, or say why it cannot be read.' })
       : value,
   ),
-  madeSafe: Joi.object({ name: because('Confirm it with your name.') }),
+  madeSafe: Joi.object({
+    name: because('Confirm it with your name.'),
+    round: Joi.number().integer().min(1).max(99),
+  }),
   done: Joi.object({
     measure: amount(null),
     torque: amount(Object.keys(dimensions.torque)),

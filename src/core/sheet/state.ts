@@ -36,7 +36,10 @@ export type SheetState = {
   readings: SheetEntry<'reading'>[]
   /** Meters nobody has read yet. */
   unread: SheetContent['meters']
+  /** The confirmation that the machine is safe to open; null until the newest making safe has one. */
   madeSafe: SheetEntry<'madeSafe'> | null
+  /** Which making safe is the newest: another one follows where it was energised and more work is added. */
+  safeRound: number
   positions: PositionState[]
   uses: SheetEntry<'part'>[]
   notUsed: SheetEntry<'notUsed'>[]
@@ -106,6 +109,10 @@ export function sheetState(entries: SheetEntry[]): SheetState | null {
     return { step, state: by?.kind ?? 'open', by, rival, bolts }
   })
 
+  const safeRound = Math.max(
+    1,
+    ...content.steps.map(({ key }) => Number(/^visit\/makeSafe~(\d+)\//.exec(key)?.[1] ?? 1)),
+  )
   const readings = content.meters.flatMap(
     (meter) => ofKind(standing, 'reading').findLast((entry) => entry.payload.meterId === meter.id) ?? [],
   )
@@ -115,7 +122,9 @@ export function sheetState(entries: SheetEntry[]): SheetState | null {
     steps,
     readings,
     unread: content.meters.filter((meter) => !readings.some((entry) => entry.payload.meterId === meter.id)),
-    madeSafe: ofKind(standing, 'madeSafe').at(-1) ?? null,
+    madeSafe:
+      ofKind(standing, 'madeSafe').findLast(({ payload }) => (payload.round ?? 1) === safeRound) ?? null,
+    safeRound,
     positions: positionStates(content, steps, standing),
     uses: ofKind(standing, 'part'),
     notUsed: lastOfEach(

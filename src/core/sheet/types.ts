@@ -136,7 +136,8 @@ export type Payloads = {
     status?: 'accepted' | 'doubted'
     reason?: string
   }
-  madeSafe: { name: string }
+  /** Of the making safe that this confirms: a sheet that was energised in between asks for another. */
+  madeSafe: { name: string; round?: number }
   done: Done
   skipped: { reason: string }
   /** Takes back an entry of one's own or another's: the step is open again, the part was not used. */

@@ -15,14 +15,14 @@ type Props = { bench: SheetHandle; author: string; timeZone: string; onDone: () 
 export function MakeSafeGate({ bench, author, timeZone, onDone }: Props) {
   const [name, setName] = useState(author)
   const [error, setError] = useState('')
-  const { madeSafe, steps } = bench.state
+  const { madeSafe, safeRound, steps } = bench.state
   const flagged = steps.filter((each) => each.state === 'open' && flagWords(each).length > 0)
   const confirm = async () => {
     if (name.trim() === '') {
       setError('Confirm it with your name.')
       return
     }
-    const refused = await bench.write('madeSafe', { name: name.trim() })
+    const refused = await bench.write('madeSafe', { name: name.trim(), round: safeRound })
     setError(refused ?? '')
     if (!refused) onDone()
   }

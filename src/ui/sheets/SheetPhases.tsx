@@ -16,9 +16,11 @@ export function SheetPhases({ state, place, go }: Props) {
     list.current?.querySelector('[aria-current="step"]')?.scrollIntoView({ block: 'nearest' })
   }, [at])
   const phases = phasesOf(state)
+  // Only the newest making safe is confirmed: an earlier one ended when it was energised again.
+  const lastSafe = phases.findLast(({ phase }) => phase === 'makeSafe')?.steps[0]
   const here = (steps: StepState[]) =>
     (place.at === 'step' && steps.some((each) => each.step.key === place.key)) ||
-    (place.at === 'madeSafe' && steps[0]?.step.phase === 'makeSafe')
+    (place.at === 'madeSafe' && steps[0] === lastSafe)
   return (
     <nav ref={list} className="bench-phases" aria-label="Steps of this sheet">
       {state.content.meters.length > 0 && (
@@ -40,7 +42,7 @@ export function SheetPhases({ state, place, go }: Props) {
         const marks = steps
           .filter((each) => each.state !== 'waiting')
           .map((each) => each.state === 'done' || each.state === 'skipped')
-        const gate = phase === 'makeSafe'
+        const gate = steps[0] === lastSafe && lastSafe !== undefined
         if (gate) marks.push(state.madeSafe !== null)
         return (
           <div key={`${phase} ${index}`}>

@@ -264,6 +264,29 @@ describe('adding a task to a half-done sheet', () => {
     )
   })
 
+  test('proving had begun: it is done once more as a whole; where the locks were off, making safe too', () => {
+    const more = input(seals, on(triplex, 'lpSeals', 1))
+    const counted = recomposeSheet(before.steps, upTo('visit/prove/toolsBack'), more)
+    const keysOf = (sheet: typeof counted) => sheet.steps.map(({ key }) => key)
+    expect(counted.safeAgain).toBe(false)
+    expect(keysOf(counted).filter((key) => key.startsWith('visit/makeSafe~2/'))).toEqual([])
+    expect(keysOf(counted).at(-1)).toMatch(/^visit\/prove~2\//)
+    const energised = recomposeSheet(before.steps, () => true, more)
+    expect(energised.safeAgain).toBe(true)
+    const keys = keysOf(energised)
+    const safe = keys.findIndex((key) => key.startsWith('visit/makeSafe~2/'))
+    expect(safe).toBe(before.steps.length)
+    expect(keys.indexOf('P-1/manifold~2/open/crank')).toBeGreaterThan(safe)
+    expect(keys.filter((key) => key.startsWith('visit/prove~2/'))).toHaveLength(
+      before.steps.filter(({ key }) => key.startsWith('visit/prove/')).length,
+    )
+    expect(energised.minutes - counted.minutes).toBe(triplex.makeSafeMinutes)
+    // Once more, and there is a third making safe.
+    const third = recomposeSheet(energised.steps, () => true, input(seals, on(triplex, 'lpSeals', 1, 2)))
+    expect(keysOf(third).some((key) => key.startsWith('visit/makeSafe~3/'))).toBe(true)
+    expect(new Set(keysOf(third)).size).toBe(third.steps.length)
+  })
+
   test('at any point, for any pump: nothing done is lost, no key comes twice, and all that was asked for is there', () => {
     fc.assert(
       fc.property(anyJob, fc.nat(), ([model, tasks, practices], cut) => {

@@ -1,4 +1,5 @@
 import {
+  blockedBy,
   boltPlaces,
   borePieces,
   bucketFlow,
@@ -434,6 +435,21 @@ test('locks: each is taken off by whoever set it, else only by a rule of the sit
     ['A. Brandt', 'rule 7'],
   ])
   expect(tick(gone, 'visit/prove/clear')).toBeNull()
+})
+
+test('with every lock off nothing is opened any more, unless locking out was signed against', () => {
+  const entries = doneUntil(seals, 'manifold/open/pins')
+  const pins = (state: SheetState) => blockedBy(state, stepLike(state, 'manifold/open/pins'))
+  expect(pins(fold(...entries))).toBeNull()
+  const off = [...entries, entry('lock', { name: 'M. Osei', goes: 'off' as const, reason: '' })]
+  expect(pins(fold(...off))).toMatch(/No lock is on any more: make safe again/)
+  // What only proves goes on: the locks are off for it.
+  const gates = fold(...off)
+  expect(blockedBy(gates, stepLike(gates, 'visit/prove/toolsBack'))).not.toMatch(/No lock/)
+  expect(pins(fold(...off, lockOn('T. Brandt')))).toBeNull()
+  const { key } = fold(...entries).steps.find(({ step }) => step.step.locks === 'on')!.step
+  const against = done(key, { reason: 'the site locks its own board' })
+  expect(pins(fold(...off, against))).toBeNull()
 })
 
 describe('one head at a time', () => {

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { damagesOf, usualDisposition } from '@/core/inspection'
 import {
   alwaysRenewed,
+  blockedBy,
   borePieces,
   boltPlaces,
   currentStep,
@@ -32,6 +33,9 @@ import {
   type SheetState,
   type StepState,
 } from '@/core/sheet'
+import { recomposeSheet, type ChosenTask } from '@/core/procedure'
+import type { CompanyPractices } from '@/core/practices'
+import type { PumpModel } from '@/core/pump'
 import { anyJob } from '../procedure/arbitraries'
 import { contentFor, entry, nothing, read, restart } from './fixture'
 
@@ -68,13 +72,31 @@ class Worker {
     this.entries.push(entry(kind, payload, { stepKey, at: this.now } as Partial<SheetEntry<Kind>>))
   }
 
-  /** Does steps until none is left; answers with how many. */
-  work(): number {
+  /** Composes it anew with what was found on the way, as the server does. */
+  addWork(model: PumpModel, tasks: ChosenTask[], practices: CompanyPractices) {
+    const { state } = this
+    const done = new Set(
+      state.steps
+        .filter((each) => each.state === 'done' || each.state === 'skipped')
+        .map(({ step }) => step.key),
+    )
+    const { steps, parts } = recomposeSheet(
+      state.steps.map(({ step }) => step),
+      (key) => done.has(key),
+      { assemblies: [{ id: 'pump', model, tasks }] },
+      practices,
+    )
+    this.entries.push(entry('composed', { ...contentFor(model, tasks, practices), steps, parts }))
+  }
+
+  /** Does steps until none is left, or so many; answers with how many. */
+  work(most = Number.POSITIVE_INFINITY): number {
     for (let steps = 0; ; steps += 1) {
+      if (steps >= most) return steps
       const { state } = this
       const step = currentStep(state)
       if (!state.madeSafe && step?.step.phase !== 'makeSafe') {
-        this.write('madeSafe', { name: 'M. Osei' })
+        this.write('madeSafe', { name: 'M. Osei', round: state.safeRound })
         continue
       }
       if (!step) return steps
@@ -181,6 +203,48 @@ test('no sheet comes to a standstill: whatever is chosen, seen and answered, it 
       worker.settle()
       expect(notReady(worker.state)).toEqual([])
     }),
+    { numRuns: 25 },
+  )
+})
+
+test('work is added at any point, after it was energised again too: nothing is opened unless it is safe and locked, and it is proved last', () => {
+  fc.assert(
+    fc.property(
+      anyJob.filter(([, tasks]) => tasks.length > 1),
+      fc.nat({ max: 400 }),
+      fc.infiniteStream(fc.nat({ max: 1000 })),
+      ([model, tasks, practices], cut, stream) => {
+        const [first] = tasks
+        const worker = new Worker(
+          contentFor(model, [first!], practices),
+          (upTo) => (stream.next().value as number) % upTo,
+        )
+        const whole = worker.state.steps.length
+        worker.work(Math.max(1, whole - (cut % whole)))
+        const energised = worker.state.steps.some(
+          ({ step, state }) => step.step.locks === 'off' && state === 'done',
+        )
+        worker.addWork(model, tasks, practices)
+        const { state } = worker
+        if (energised) {
+          expect(state.madeSafe).toBeNull()
+          expect(currentStep(state)!.step.phase).toBe('makeSafe')
+          const opening = state.steps.find(
+            (each) => each.state === 'open' && each.step.phase !== 'makeSafe' && each.step.phase !== 'prove',
+          )
+          if (opening) expect(blockedBy(state, opening)).toMatch(/^Make safe first/)
+        }
+        worker.work()
+        worker.settle()
+        expect(notReady(worker.state)).toEqual([])
+        // Whatever was opened last was proved after.
+        const phases = worker.state.steps
+          .filter((each) => each.state === 'done')
+          .map((each) => ({ phase: each.step.phase, at: each.by!.sequence }))
+          .sort((a, b) => a.at - b.at)
+        expect(phases.at(-1)!.phase).toBe('prove')
+      },
+    ),
     { numRuns: 25 },
   )
 })
