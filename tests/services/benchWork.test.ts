@@ -2,7 +2,7 @@ import { mkdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
 import { v7 as uuid } from 'uuid'
-import type { Finding } from '@/core/sheet'
+import { energised, locksOf, type Finding } from '@/core/sheet'
 import { dataFolder } from '@/db'
 import { publishPumpModel, withLookedUp } from '@/services/modelPublishing'
 import { getPumpModel } from '@/services/pumpModels'
@@ -218,6 +218,43 @@ test('what was closed already is opened once more, and what opening destroys is 
     await tablet.tickAll()
     await sign(sheetId)
     expect((await listSheets(shop.coordinator)).closed[0]!.state).toBe('signed')
+  }))
+
+test('work added after it was energised: it is made safe and locked once more, and proved once more', () =>
+  now(async () => {
+    const { sheetId, tablet } = await bookedSheet()
+    await read(tablet)
+    await tablet.tickAll('prove/pressure')
+    const before = await tablet.state()
+    expect(energised(before)).toBe(true)
+    await addWork(shop.technician, {
+      sheetId,
+      seenUpTo: before.upTo,
+      items: [{ assemblyId: shop.pumpId, task: 'lpSeals', positions: ['lpSeal@3'] }],
+      reason: 'it leaks at the weep hole',
+    })
+    const after = await tablet.state()
+    expect(after.madeSafe).toBeNull()
+    expect(energised(after)).toBe(false)
+    expect(after.content.minutes - before.content.minutes).toBeGreaterThan(30)
+    const opening = after.steps.find(({ step }) => step.key.includes('manifold~2/open'))!.step.key
+    const send = async (kind: 'done' | 'madeSafe', payload: object, key: string | null) =>
+      (await tablet.send(tablet.entry(kind as never, payload as never, key))).refused[0]?.message
+    const done = { measure: null, torque: null, answer: '', reason: '' }
+    expect(await send('done', done, opening)).toMatch(/^Make safe first/)
+    // The first confirmation, or one more of the first making safe, does not hold for the second.
+    expect(await send('madeSafe', { name: 'M. Osei', round: 1 }, null)).toMatch(/^Not yet/)
+    await tablet.tickAll()
+    const end = await tablet.state()
+    expect(end.madeSafe!.payload.round).toBe(2)
+    expect(locksOf(end).map(({ offAt }) => offAt !== null)).toEqual([true, true])
+    expect(end.steps.filter(({ step }) => step.step.key === 'pressure').map((each) => each.state)).toEqual([
+      'done',
+    ])
+    await sign(sheetId)
+    const { text } = await exportRecord(shop.coordinator, { sheet: sheetId }, 'json')
+    const entries = JSON.parse(text).sheets[0].entries as { kind: string }[]
+    expect(entries.filter(({ kind }) => kind === 'madeSafe')).toHaveLength(2)
   }))
 
 test('swap or strip is chosen once: before it is begun it can be changed, after that not', () =>

@@ -272,7 +272,7 @@ test('a sheet that is not finished cannot be signed, nor one that changed since 
     await tablet.tickAll('visit/prove')
     const view = await getSigning(shop.technician, sheetId)
     expect(view.notReady).toEqual([
-      '6 steps are neither done nor skipped.',
+      '7 steps are neither done nor skipped.',
       'Say what was seen on the old part: High-pressure seal, cylinder 1 and 2 more.',
     ])
     const input = { id: uuid(), sheetId, seenUpTo: view.upTo, ended: reasons(view.ending), note: '' }

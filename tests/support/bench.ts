@@ -165,7 +165,7 @@ export class Tablet {
       if (!next) return until ? undefined : this.sayTheRest(state)
       if (until && next.step.key.includes(until)) return
       if (next.step.phase !== 'makeSafe' && !state.madeSafe) {
-        await this.all(this.entry('madeSafe', { name: this.actor.name }))
+        await this.all(this.entry('madeSafe', { name: this.actor.name, round: state.safeRound }))
         continue
       }
       if (next.step.step.locks)

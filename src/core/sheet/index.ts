@@ -44,7 +44,7 @@ export {
   type BorePieces,
 } from './counts'
 export { openedPlaces, sheetPositions } from './content'
-export { locksOf, locksOn, type Lock } from './locks'
+export { energised, locksOf, locksOn, type Lock } from './locks'
 export {
   benchMeasures,
   bucketFlow,

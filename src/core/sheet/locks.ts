@@ -22,6 +22,10 @@ export function locksOf(state: SheetState): Lock[] {
 
 export const locksOn = (state: SheetState) => locksOf(state).filter((lock) => lock.offAt === null)
 
+/** Whether every lock came off to prove it: until it is made safe once more nothing may be opened. */
+export const energised = (state: SheetState): boolean =>
+  state.steps.findLast(({ step }) => step.step.locks === 'off')?.state === 'done'
+
 const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
 
 /**

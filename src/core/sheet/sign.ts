@@ -30,7 +30,8 @@ export function notReady(state: SheetState): string[] {
   const reasons: string[] = []
   for (const meter of state.unread) reasons.push(`${meter.name} is not read.`)
   if (!state.madeSafe) reasons.push('Making safe was not confirmed.')
-  const open = unfinished(state).length
+  // What waits for an answer may not be needed: it is not counted, but keeps the sheet open.
+  const open = state.steps.filter((each) => each.state === 'open').length || unfinished(state).length
   if (open > 0)
     reasons.push(
       open === 1 ? 'One step is neither done nor skipped.' : `${open} steps are neither done nor skipped.`,

@@ -12,11 +12,13 @@ type Props = {
   sheetId: string
   start: { assemblyId: string; task: string; positions: string[] } | null
   several: boolean
+  /** The locks are off already. */
+  energised: boolean
   onClose: () => void
 }
 
 /** Work found on the way: what the open pump makes cheap first; what is done stays done. */
-export function MoreWorkDialog({ sheetId, start, several, onClose }: Props) {
+export function MoreWorkDialog({ sheetId, start, several, energised, onClose }: Props) {
   const add = useMoreWork()
   const [offers, setOffers] = useState<MoreWork[] | null>(null)
   const [chosen, setChosen] = useState<MoreWork | null>(null)
@@ -72,6 +74,12 @@ export function MoreWorkDialog({ sheetId, start, several, onClose }: Props) {
         What is done stays done; what is left is composed anew, with its parts and minutes. The coordinator
         sees it on the visit.
       </p>
+      {energised && (
+        <p className="caution">
+          The locks are off and it may be under pressure: it is made safe once more, by name, before anything
+          is opened, and proved again after.
+        </p>
+      )}
       {!offers && !error && <p>Looking what the open pump makes cheap …</p>}
       {offers && !chosen && (
         <ul className="offer-list">

@@ -2,7 +2,7 @@
 
 import { Link } from '../frame/Link'
 import { useState } from 'react'
-import { currentStep, type MoreWorkInput, type StepState } from '@/core/sheet'
+import { currentStep, energised, type MoreWorkInput, type StepState } from '@/core/sheet'
 import type { SheetPage } from '@/core/sheet/views'
 import { visitNumber } from '@/core/planning'
 import type { Outcome } from '@/core/problem/outcome'
@@ -148,6 +148,7 @@ export function SheetBench({ sheet, author, present, timeZone, abandon, addMoreW
             sheetId={sheet.id}
             start={more.start}
             several={state.content.assemblies.length > 1}
+            energised={energised(state)}
             onClose={() => setMore(null)}
           />
         )}

@@ -163,7 +163,7 @@ describe('industrial triplex with cartridges and plates', () => {
     expect(temporary(sheet)).toEqual(['centringTool in', 'centringTool out'])
     expect(names(sheet)).toContain('pulleyPuller')
     const measured = sheet.steps.flatMap(({ step }) => (step.measure ? [step.measure.what] : []))
-    expect(measured).toEqual(['largest gap', 'gap', 'pressure', 'flow, nozzle off'])
+    expect(measured).toEqual(['largest gap', 'gap', 'pressure', 'drip rate', 'flow, nozzle off'])
     const screws = sheet.fasteners.find(({ fastener }) => fastener.key === 'clutchScrew')!
     expect(screws.where).toEqual(['set screw 1', 'set screw 2'])
   })
@@ -266,8 +266,8 @@ describe('diaphragm pump with hydraulic end', () => {
       measure: { min: 0.05, max: 0.12, unit: 'mm' },
     })
     // Both housings are said; the answer decides which is done.
-    const branches = sheet.steps.flatMap(({ step }) =>
-      step.when ? [`${step.key}: ${[step.when.is].join()}`] : [],
+    const branches = sheet.steps.flatMap(({ phase, step }) =>
+      step.when && phase !== 'prove' ? [`${step.key}: ${[step.when.is].join()}`] : [],
     )
     expect(branches).toEqual([
       'bolts: variant one: bolted',
@@ -275,6 +275,12 @@ describe('diaphragm pump with hydraulic end', () => {
       'gasketBolts: variant one: bolted',
       'snap: variant two: snap ring',
     ])
+    // Proving asks too: what leaks or looks bad afterwards stops it.
+    expect(
+      sheet.steps.flatMap(({ phase, step }) =>
+        step.when && phase === 'prove' ? [`${step.key}: ${step.gate ? 'stops' : 'goes on'}`] : [],
+      ),
+    ).toEqual(['weepRate: goes on', 'leakStop: stops', 'oilTopUp: goes on', 'oilStop: stops'])
   })
 
   test('end play alone: opening draws the shaft through its seals, so both are on the list from the start', () => {

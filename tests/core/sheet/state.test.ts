@@ -38,8 +38,8 @@ beforeEach(() => restart())
 test('a sheet begins with everything open, and the meter unread', () => {
   const state = fold(entry('composed', content))
   expect(state.unread.map((meter) => meter.id)).toEqual(['meter'])
-  // Steps that hang on what was found wait for the answer.
-  expect(state.steps.filter((each) => each.state === 'waiting')).toHaveLength(2)
+  // Steps that hang on what was found wait for the answer: two in the bores, four at proving.
+  expect(state.steps.filter((each) => each.state === 'waiting')).toHaveLength(6)
   expect(unfinished(state)).toHaveLength(composed.steps.length)
   expect(sheetState([])).toBeNull()
   expect(phasesOf(state).map((each) => each.phase)).toEqual([
