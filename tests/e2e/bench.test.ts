@@ -171,7 +171,23 @@ test('seals, plungers and valves of a triplex: cavitation found, a slip caught, 
   await colleague.type('Pressure', '2900')
   await colleague.choose('Unit', 'psi')
   await colleague.press('Done: 2900 psi')
-  await colleague.sees('measure the flow')
+  const stands = async (words: string) =>
+    eventually(async () => expect((await standing(colleague)).title).toContain(words))
+  // What leaks is said: a weep's drips are counted by a tap each.
+  await stands('Look for leaks')
+  await colleague.press('a weep')
+  await confirm(colleague)
+  await stands('Count the drips')
+  await colleague.press('Count by the watch')
+  await colleague.press('One drip')
+  await colleague.press('One drip')
+  await new Promise((resolve) => setTimeout(resolve, 1200))
+  await colleague.page.$$eval('.bucket button', (buttons) => (buttons.at(-1) as HTMLElement).click())
+  await colleague.page.waitForFunction(
+    () => (document.querySelector('#measure') as HTMLInputElement).value !== '',
+  )
+  await confirm(colleague)
+  await stands('measure the flow')
   await colleague.press('Start the watch')
   await colleague.sees('bucket')
   await new Promise((resolve) => setTimeout(resolve, 2200))
@@ -180,6 +196,8 @@ test('seals, plungers and valves of a triplex: cavitation found, a slip caught, 
     () => (document.querySelector('#measure') as HTMLInputElement).value !== '',
   )
   await confirm(colleague)
+  await stands('Look at oil level')
+  await colleague.press('at its mark, clear')
   await confirm(colleague)
   await colleague.sees('Not ready to be signed yet')
   await finishSheet(colleague)
@@ -208,6 +226,7 @@ test('seals, plungers and valves of a triplex: cavitation found, a slip caught, 
   await colleague.sees('8 bolts in order')
   await colleague.sees('looked up: manual page 12')
   await colleague.sees('bucket and watch')
+  await colleague.sees('counted by the watch')
   await colleague.sees('no pressure before tomorrow')
   await colleague.sees('Handed to H. Lindqvist')
   await colleague.sees('taken off: M. Osei by phone')
@@ -288,6 +307,24 @@ test('valves stripped instead of swapped: found good they go back to their own b
   await person.type('Where, in words', 'outlet side')
   await person.sees('Stop and ask')
   await person.press('Keep it')
+  // It leaks when it is proved, with the locks off: made safe once more before anything is opened.
+  await workUntil(person, 'Look for leaks')
+  await person.press('a leak')
+  await confirm(person)
+  await eventually(async () => expect((await standing(person)).title).toContain('Shut down, lock out'))
+  await confirm(person)
+  await person.press('More work')
+  await person.sees('The locks are off and it may be under pressure')
+  await person.page.waitForSelector('.offer-list button')
+  await person.page.$$eval('.offer-list button', (buttons) =>
+    (buttons.find((each) => each.textContent!.includes('inlet valves')) as HTMLElement).click(),
+  )
+  await person.type('What was found', 'the inlet cap leaks')
+  await person.press('Add to this sheet')
+  await person.sees('Added on the way')
+  await eventually(async () => expect((await standing(person)).title).toContain('Isolate and lock out'))
+  await workUntil(person, 'Is everything safe to open?')
+  await person.press('Made safe: M. Osei')
   await workUntil(person, 'Not ready to be signed yet')
   await person.sees('Manifold or head: outlet side: stopped to ask.')
   await person.press('Decide')
@@ -297,6 +334,7 @@ test('valves stripped instead of swapped: found good they go back to their own b
   await person.press('It is decided')
   await finishSheet(person)
   await person.sees('Everything is done')
+  await person.sees('All saved')
   await person.press('Look at it and sign')
   await person.sees('Early check after so many hours of work')
   await person.page.$$eval('button', (buttons) =>
@@ -305,6 +343,7 @@ test('valves stripped instead of swapped: found good they go back to their own b
   await person.sees('Signed by')
   await person.sees('Back in their own bores: Outlet valve, cylinder 2; Outlet valve, cylinder 3')
   await person.sees('a new head is ordered')
+  await person.sees('; once more M. Osei')
   // What no sheet renews stands open as a sign until somebody has seen to it.
   await person.goTo('/fleet/pumps/P-04')
   await person.sees('Manifold or head: outlet side: cracked; H. Lindqvist by phone')

@@ -276,7 +276,7 @@ test('a sheet that is not finished cannot be signed, nor one that changed since 
       'Say what was seen on the old part: High-pressure seal, cylinder 1 and 2 more.',
     ])
     const input = { id: uuid(), sheetId, seenUpTo: view.upTo, ended: reasons(view.ending), note: '' }
-    expect((await problemIn(signSheet(shop.technician, input))).message).toContain('6 steps are neither')
+    expect((await problemIn(signSheet(shop.technician, input))).message).toContain('7 steps are neither')
     await tablet.tickAll()
     expect((await problemIn(signSheet(shop.technician, input))).message).toContain(
       'Something new has come in',

@@ -21,9 +21,9 @@ export function startLines(state: SheetState, { line }: Teller): RecordLine[] {
           : `${shown ?? typed}${status === 'doubted' ? `, in doubt: ${reason}` : ''}`,
       })
     }),
-    ...(state.madeSafe
-      ? [line('madeSafe', state.madeSafe, { item: 'Confirmed', detail: state.madeSafe.payload.name })]
-      : []),
+    ...state.confirmedSafe.map((entry) =>
+      line('madeSafe', entry, { item: 'Confirmed', detail: entry.payload.name }),
+    ),
   ]
 }
 

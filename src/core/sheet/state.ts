@@ -38,6 +38,8 @@ export type SheetState = {
   unread: SheetContent['meters']
   /** The confirmation that the machine is safe to open; null until the newest making safe has one. */
   madeSafe: SheetEntry<'madeSafe'> | null
+  /** Every such confirmation, of earlier makings safe too. */
+  confirmedSafe: SheetEntry<'madeSafe'>[]
   /** Which making safe is the newest: another one follows where it was energised and more work is added. */
   safeRound: number
   positions: PositionState[]
@@ -124,6 +126,7 @@ export function sheetState(entries: SheetEntry[]): SheetState | null {
     unread: content.meters.filter((meter) => !readings.some((entry) => entry.payload.meterId === meter.id)),
     madeSafe:
       ofKind(standing, 'madeSafe').findLast(({ payload }) => (payload.round ?? 1) === safeRound) ?? null,
+    confirmedSafe: ofKind(standing, 'madeSafe'),
     safeRound,
     positions: positionStates(content, steps, standing),
     uses: ofKind(standing, 'part'),

@@ -139,8 +139,9 @@ export function SheetRecord({ sheet, today, timeZone, company, correct }: Props)
               facts={[
                 [
                   'Made safe',
-                  state.madeSafe &&
-                    `${state.madeSafe.payload.name}, ${clockTime(state.madeSafe.at, timeZone)}`,
+                  state.confirmedSafe
+                    .map(({ payload, at }) => `${payload.name}, ${clockTime(at, timeZone)}`)
+                    .join('; once more ') || null,
                 ],
                 [
                   'Signed by',
