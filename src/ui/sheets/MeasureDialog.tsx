@@ -6,6 +6,7 @@ import type { SheetPage } from '@/core/sheet/views'
 import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
 import { blankMeasure, MeasureEntry, readMeasure } from './MeasureEntry'
 import { BenchDialog } from './BenchDialog'
+import { PumpField } from './PumpField'
 import type { SheetHandle } from './useSheet'
 
 type Props = { sheet: SheetPage; bench: SheetHandle; onClose: () => void }
@@ -77,19 +78,7 @@ export function MeasureDialog({ sheet, bench, onClose }: Props) {
           </FieldFrame>
         </div>
       )}
-      {assemblies.length > 1 && (
-        <FieldFrame id="measure-pump" label="On">
-          <SelectInput
-            id="measure-pump"
-            options={assemblies.map((each) => ({
-              value: each.id,
-              label: `${each.number} ${each.title}`,
-            }))}
-            value={assemblyId}
-            onChange={(event) => setAssemblyId(event.target.value)}
-          />
-        </FieldFrame>
-      )}
+      <PumpField id="measure-pump" assemblies={assemblies} value={assemblyId} onChange={setAssemblyId} />
       <FieldFrame id="measure-where" label="Where">
         <SelectInput
           id="measure-where"

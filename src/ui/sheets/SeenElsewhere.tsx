@@ -5,6 +5,7 @@ import { findingSorts, usualDisposition, type Damage, type Disposition, type Ext
 import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
 import { BenchDialog } from './BenchDialog'
 import { DamageChips, DecidedField, ExtentChips } from './DamageChips'
+import { PumpField } from './PumpField'
 import type { SheetHandle } from './useSheet'
 
 /** What a strip-down shows besides the wearing positions. */
@@ -46,16 +47,7 @@ export function SeenElsewhere({ bench, onClose }: { bench: SheetHandle; onClose:
       error={error}
       submit={{ words: 'Keep it', run: keep }}
     >
-      {assemblies.length > 1 && (
-        <FieldFrame id="seen-pump" label="On">
-          <SelectInput
-            id="seen-pump"
-            options={assemblies.map(({ id, number, title }) => ({ value: id, label: `${number} ${title}` }))}
-            value={assemblyId}
-            onChange={(event) => setAssemblyId(event.target.value)}
-          />
-        </FieldFrame>
-      )}
+      <PumpField id="seen-pump" assemblies={assemblies} value={assemblyId} onChange={setAssemblyId} />
       <FieldFrame id="seen-sort" label="On what">
         <SelectInput
           id="seen-sort"

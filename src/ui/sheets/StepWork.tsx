@@ -19,7 +19,10 @@ export function StepWork(props: StepProps) {
   const { state } = bench
   const { step, where, heading } = each.step
   const phase = phasesOf(state).find(({ steps }) => steps.some((other) => other.step.key === each.step.key))
-  const counted = phase?.steps ?? []
+  // What waits for an answer may not come: it is not counted.
+  const counted = (phase?.steps ?? []).filter(
+    (other) => other.state !== 'waiting' || other.step.key === each.step.key,
+  )
   const blocked = blockedBy(state, each)
   const remarks = state.remarks.filter((entry) => entry.stepKey === each.step.key)
   const substitutes = state.substitutes.filter((entry) => entry.stepKey === each.step.key)
