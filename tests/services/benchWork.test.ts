@@ -2,7 +2,7 @@ import { mkdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
 import { v7 as uuid } from 'uuid'
-import { energised, locksOf, type Finding } from '@/core/sheet'
+import { locksOf, type Finding } from '@/core/sheet'
 import { dataFolder } from '@/db'
 import { publishPumpModel, withLookedUp } from '@/services/modelPublishing'
 import { getPumpModel } from '@/services/pumpModels'
@@ -226,7 +226,7 @@ test('work added after it was energised: it is made safe and locked once more, a
     await read(tablet)
     await tablet.tickAll('prove/pressure')
     const before = await tablet.state()
-    expect(energised(before)).toBe(true)
+    expect(before.energised).toBe(true)
     await addWork(shop.technician, {
       sheetId,
       seenUpTo: before.upTo,
@@ -235,7 +235,7 @@ test('work added after it was energised: it is made safe and locked once more, a
     })
     const after = await tablet.state()
     expect(after.madeSafe).toBeNull()
-    expect(energised(after)).toBe(false)
+    expect(after.energised).toBe(true)
     expect(after.content.minutes - before.content.minutes).toBeGreaterThan(30)
     const opening = after.steps.find(({ step }) => step.key.includes('manifold~2/open'))!.step.key
     const send = async (kind: 'done' | 'madeSafe', payload: object, key: string | null) =>
@@ -247,6 +247,7 @@ test('work added after it was energised: it is made safe and locked once more, a
     await tablet.tickAll()
     const end = await tablet.state()
     expect(end.madeSafe!.payload.round).toBe(2)
+    expect(end.energised).toBe(true)
     expect(locksOf(end).map(({ offAt }) => offAt !== null)).toEqual([true, true])
     expect(end.steps.filter(({ step }) => step.step.key === 'pressure').map((each) => each.state)).toEqual([
       'done',

@@ -12,7 +12,7 @@ export {
   type SheetState,
   type StepState,
 } from './state'
-export { alwaysRenewed, blockedBy, mayBeSkipped, refusal, type Writing } from './rules'
+export { alwaysRenewed, blockedBy, mayBeSkipped, opens, refusal, type Writing } from './rules'
 export {
   boltPlaces,
   fastenerNotes,
@@ -44,7 +44,7 @@ export {
   type BorePieces,
 } from './counts'
 export { openedPlaces, sheetPositions } from './content'
-export { energised, locksOf, locksOn, type Lock } from './locks'
+export { lockless, locksOf, locksOn, type Lock } from './locks'
 export {
   benchMeasures,
   bucketFlow,

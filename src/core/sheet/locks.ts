@@ -22,9 +22,14 @@ export function locksOf(state: SheetState): Lock[] {
 
 export const locksOn = (state: SheetState) => locksOf(state).filter((lock) => lock.offAt === null)
 
-/** Whether every lock came off to prove it: until it is made safe once more nothing may be opened. */
-export const energised = (state: SheetState): boolean =>
-  state.steps.findLast(({ step }) => step.step.locks === 'off')?.state === 'done'
+/**
+ * Whether locking out was done and nobody's lock is on any more: whoever worked here took it off, for the
+ * night or to prove it. Where locking out was signed against with a reason there is none to miss.
+ */
+export function lockless(state: SheetState): boolean {
+  const lockedOut = state.steps.findLast(({ step, state: is }) => step.step.locks === 'on' && is === 'done')
+  return lockedOut?.by?.kind === 'done' && lockedOut.by.payload.reason === '' && locksOn(state).length === 0
+}
 
 const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
 

@@ -2,7 +2,7 @@ import { dispositionRefusal } from '../inspection/damage'
 import { boltPlaces, fastenerOf, nextBolt, statedTorque, torqueRefusal, wantsLookingUp } from './bolts'
 import { keptSettings, notCounted, valvesBack } from './counts'
 import type { SheetStep } from '../procedure'
-import { locksOn, unlockRefusal } from './locks'
+import { lockless, locksOn, unlockRefusal } from './locks'
 import { offLimits } from './measures'
 import { openStretch, stretchName } from './places'
 import type { SheetState, StepState } from './state'
@@ -17,6 +17,8 @@ export function blockedBy(state: SheetState, { step }: StepState): string | null
   const [unread] = state.unread
   if (unread) return `Read the meter first: ${unread.name.toLowerCase()}.`
   if (step.phase !== 'makeSafe' && !state.madeSafe) return 'Make safe first, and confirm it by name.'
+  if (opens(step.phase) && state.energised)
+    return 'It was energised again: confirm anew, by name, that it is made safe before anything is opened.'
   if (opens(step.phase) && lockless(state))
     return 'No lock is on any more: make safe again and put your lock on before anything is opened.'
   const busy = step.stretch ? openStretch(state, step.assemblyId) : null
@@ -26,16 +28,8 @@ export function blockedBy(state: SheetState, { step }: StepState): string | null
   return gate ? `First: ${gate.step.step.text}` : null
 }
 
-const opens = (phase: SheetStep['phase']) => phase !== 'makeSafe' && phase !== 'prove'
-
-/**
- * Whoever worked here took the lock off: for the night, or to prove it. Where locking out was signed
- * against with a reason there is none to miss.
- */
-function lockless(state: SheetState): boolean {
-  const lockedOut = state.steps.findLast(({ step, state: is }) => step.step.locks === 'on' && is === 'done')
-  return lockedOut?.by?.kind === 'done' && lockedOut.by.payload.reason === '' && locksOn(state).length === 0
-}
+/** Whether a step of a phase opens the pump or works inside it. */
+export const opens = (phase: SheetStep['phase']) => phase !== 'makeSafe' && phase !== 'prove'
 
 function openGateBefore(state: SheetState, key: string): StepState | undefined {
   const until = state.steps.findIndex((each) => each.step.key === key)

@@ -38,6 +38,11 @@ export type SheetState = {
   unread: SheetContent['meters']
   /** The confirmation that the machine is safe to open; null until the newest making safe has one. */
   madeSafe: SheetEntry<'madeSafe'> | null
+  /**
+   * Every lock came off to prove it after it was last confirmed to be safe, whether or not that was taken
+   * back since: nothing may be opened before somebody confirms it anew.
+   */
+  energised: boolean
   /** Every such confirmation, of earlier makings safe too. */
   confirmedSafe: SheetEntry<'madeSafe'>[]
   /** Which making safe is the newest: another one follows where it was energised and more work is added. */
@@ -115,6 +120,9 @@ export function sheetState(entries: SheetEntry[]): SheetState | null {
     1,
     ...content.steps.map(({ key }) => Number(/^visit\/makeSafe~(\d+)\//.exec(key)?.[1] ?? 1)),
   )
+  const madeSafe =
+    ofKind(standing, 'madeSafe').findLast(({ payload }) => (payload.round ?? 1) === safeRound) ?? null
+  const unlocking = new Set(content.steps.filter(({ step }) => step.locks === 'off').map(({ key }) => key))
   const readings = content.meters.flatMap(
     (meter) => ofKind(standing, 'reading').findLast((entry) => entry.payload.meterId === meter.id) ?? [],
   )
@@ -124,8 +132,11 @@ export function sheetState(entries: SheetEntry[]): SheetState | null {
     steps,
     readings,
     unread: content.meters.filter((meter) => !readings.some((entry) => entry.payload.meterId === meter.id)),
-    madeSafe:
-      ofKind(standing, 'madeSafe').findLast(({ payload }) => (payload.round ?? 1) === safeRound) ?? null,
+    madeSafe,
+    energised: ofKind(counted, 'done').some(
+      ({ stepKey, sequence }) =>
+        stepKey !== null && unlocking.has(stepKey) && sequence > (madeSafe?.sequence ?? 0),
+    ),
     confirmedSafe: ofKind(standing, 'madeSafe'),
     safeRound,
     positions: positionStates(content, steps, standing),

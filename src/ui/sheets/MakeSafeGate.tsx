@@ -2,6 +2,7 @@
 
 import Button from '@mui/material/Button'
 import { useState } from 'react'
+import { opens } from '@/core/sheet'
 import { Note } from '../feedback/States'
 import { FieldFrame, TextInput } from '../forms/FieldFrame'
 import { firstTap } from './firstTap'
@@ -15,7 +16,10 @@ type Props = { bench: SheetHandle; author: string; timeZone: string; onDone: () 
 export function MakeSafeGate({ bench, author, timeZone, onDone }: Props) {
   const [name, setName] = useState(author)
   const [error, setError] = useState('')
-  const { madeSafe, safeRound, steps } = bench.state
+  const { safeRound, steps, energised } = bench.state
+  // Energised in between: what was confirmed before says nothing about now.
+  const again = energised && steps.some((each) => each.state === 'open' && opens(each.step.phase))
+  const madeSafe = again ? null : bench.state.madeSafe
   const flagged = steps.filter((each) => each.state === 'open' && flagWords(each).length > 0)
   const confirm = async () => {
     if (name.trim() === '') {
@@ -38,6 +42,11 @@ export function MakeSafeGate({ bench, author, timeZone, onDone }: Props) {
         For trained and authorised people under local codes; the maker’s manual goes first. Atelier records,
         it does not authorise.
       </p>
+      {again && (
+        <Note tone="brass" title="It was energised again.">
+          Go through all of it once more: locks, ignition, zero pressure at the gauge, heat, water.
+        </Note>
+      )}
       <LocksPanel bench={bench} stepKey={null} goes="on" />
       {flagged.length > 0 && (
         <Note tone="brass" title="Before you start:">

@@ -2,7 +2,7 @@
 
 import { Link } from '../frame/Link'
 import { useState } from 'react'
-import { currentStep, energised, type MoreWorkInput, type StepState } from '@/core/sheet'
+import { currentStep, opens, type MoreWorkInput, type StepState } from '@/core/sheet'
 import type { SheetPage } from '@/core/sheet/views'
 import { visitNumber } from '@/core/planning'
 import type { Outcome } from '@/core/problem/outcome'
@@ -148,7 +148,7 @@ export function SheetBench({ sheet, author, present, timeZone, abandon, addMoreW
             sheetId={sheet.id}
             start={more.start}
             several={state.content.assemblies.length > 1}
-            energised={energised(state)}
+            energised={state.energised}
             onClose={() => setMore(null)}
           />
         )}
@@ -162,6 +162,7 @@ function placeOfNext(state: ReturnType<typeof useSheet>['state']): Place {
   if (state.unread.length > 0) return { at: 'meters' }
   const next = currentStep(state)
   if (!state.madeSafe && next?.step.phase !== 'makeSafe') return { at: 'madeSafe' }
+  if (next && opens(next.step.phase) && state.energised) return { at: 'madeSafe' }
   return next ? { at: 'step', key: next.step.key } : { at: 'end' }
 }
 

@@ -9,6 +9,7 @@ import {
   findingOf,
   isLook,
   keptSettings,
+  lockless,
   locksOn,
   nextBolt,
   sortAt,
@@ -257,7 +258,11 @@ export function StepEntry({
       {blocked ? (
         <Note tone="brass" title="Not yet.">
           {blocked}{' '}
-          <button type="button" className="plain-button" onClick={() => go(null)}>
+          <button
+            type="button"
+            className="plain-button"
+            onClick={() => go(state.madeSafe && lockless(state) ? { at: 'madeSafe' } : null)}
+          >
             Go there
           </button>
         </Note>

@@ -452,6 +452,30 @@ test('with every lock off nothing is opened any more, unless locking out was sig
   expect(pins(fold(...off, against))).toBeNull()
 })
 
+test('energised again: nothing is opened before it is confirmed safe anew, even where that was taken back', () => {
+  const entries = doneUntil(seals, 'visit/prove/clear')
+  entries.push(entry('lock', { name: 'M. Osei', goes: 'off' as const, reason: '' }))
+  const clear = done('visit/prove/clear')
+  const screws = entries.findLast((each) => each.kind === 'done' && each.stepKey?.includes('manifold/close'))!
+  const undo = (each: SheetEntry) => entry('takeBack', { of: each.id, reason: 'redo' })
+  const blocked = (...more: SheetEntry[]) => {
+    const state = fold(...entries, ...more)
+    return blockedBy(
+      state,
+      state.steps.find(({ step }) => step.key === screws.stepKey)!,
+    )
+  }
+  expect(blocked(undo(screws))).toMatch(/No lock is on any more/)
+  expect(blocked(undo(screws), lockOn())).toBeNull()
+  expect(blocked(clear, undo(screws), lockOn())).toMatch(/energised again: confirm anew/)
+  expect(blocked(clear, undo(screws), undo(clear), lockOn())).toMatch(/energised again: confirm anew/)
+  const anew = entry('madeSafe', { name: 'T. Brandt', round: 1 })
+  expect(blocked(clear, undo(screws), undo(clear), lockOn(), anew)).toBeNull()
+  // What is proved goes on meanwhile.
+  const state = fold(...entries, clear)
+  expect(blockedBy(state, stepLike(state, 'visit/prove/purge'))).toBeNull()
+})
+
 describe('one head at a time', () => {
   const opposed = readModel('tarnwick-k4')
   const content: SheetContent = contentFor(opposed, [
