@@ -313,7 +313,9 @@ test('valves stripped instead of swapped: found good they go back to their own b
   await confirm(person)
   await eventually(async () => expect((await standing(person)).title).toContain('Shut down, lock out'))
   await confirm(person)
-  await person.press('More work')
+  await workUntil(person, 'Not ready to be signed yet')
+  await person.sees('Proving found: a leak. Add the work that mends it, or say why it goes back so.')
+  await person.press('Add work')
   await person.sees('The locks are off and it may be under pressure')
   await person.page.waitForSelector('.offer-list button')
   await person.page.$$eval('.offer-list button', (buttons) =>

@@ -59,6 +59,7 @@ export {
 export { findingOf, openStretch, placeWords, positionPlace, stretchName, type PositionPlace } from './places'
 export { usesFor, type Expected } from './taking'
 export { clockWords, timersOf, timerStand, type SheetTimer, type TimerStand } from './timers'
+export { proofStops, stoppedBy } from './proof'
 export { notReady, partName, presumedEndReason } from './sign'
 export { causesOn, isLook, matesToLookAt, seenOn, sortAt, soundFinding, wayBegun } from './looking'
 export {

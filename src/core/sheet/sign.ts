@@ -2,6 +2,7 @@ import type { ClockState, EndReason } from '../wear'
 import { pulledOff } from './bolts'
 import { partsOpen, stopped, toRenew, unseen, wentBack } from './counts'
 import { locksOn } from './locks'
+import { proofStops, stoppedBy } from './proof'
 import { unfinished, type SheetState } from './state'
 
 /**
@@ -55,6 +56,8 @@ export function notReady(state: SheetState): string[] {
     reasons.push(
       `${partName(state, payload)} was found to be renewed and went back: decide otherwise, or say why it was kept.`,
     )
+  for (const stop of proofStops(state))
+    reasons.push(`Proving found: ${stoppedBy(stop)}. Add the work that mends it, or say why it goes back so.`)
   const old = unseen(state)
   if (old.length > 0)
     reasons.push(

@@ -6,13 +6,16 @@ import {
   notReady,
   partName,
   partsOpen,
+  proofStops,
   sortAt,
   soundFinding,
   stopped,
+  stoppedBy,
   toRenew,
   unseen,
   wentBack,
   type Finding,
+  type StepState,
 } from '@/core/sheet'
 import type { SheetPage } from '@/core/sheet/views'
 import { dispositions } from '@/core/inspection'
@@ -42,6 +45,8 @@ export function EndOfSheet({ sheet, bench, more }: Props) {
   const [deciding, setDeciding] = useState<Finding | null>(null)
   const [without, setWithout] = useState<{ assemblyId: string; part: string; name: string } | null>(null)
   const reasons = notReady(state)
+  const stops = proofStops(state)
+  const [givingBack, setGivingBack] = useState<StepState | null>(null)
   const old = unseen(state)
   const parts = partsOpen(state)
   const undecided = [...stopped(state), ...toRenew(state), ...wentBack(state)]
@@ -115,6 +120,24 @@ export function EndOfSheet({ sheet, bench, more }: Props) {
                     Add it
                   </Button>
                 )}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {stops.length > 0 && (
+        <section>
+          <h3>Proving was stopped</h3>
+          <ul className="end-rows">
+            {stops.map((stop) => (
+              <li key={stop.step.key}>
+                <span className="grow">{stoppedBy(stop)}</span>
+                <Button variant="outlined" onClick={() => setGivingBack(stop)}>
+                  It goes back so
+                </Button>
+                <Button variant="contained" onClick={() => more(null)}>
+                  Add work
+                </Button>
               </li>
             ))}
           </ul>
@@ -205,6 +228,22 @@ export function EndOfSheet({ sheet, bench, more }: Props) {
               disposition: decidable.find((each) => dispositions[each] === disposition) ?? 'renew',
               words: words ?? '',
             })
+          }
+        />
+      )}
+      {givingBack && (
+        <AskDialog
+          title={`Goes back with ${stoppedBy(givingBack)}`}
+          intro="Only where the maker’s manual and whoever is responsible allow it."
+          fields={[{ name: 'reason', label: 'By whom, and why' }]}
+          submit="It goes back so"
+          onClose={() => setGivingBack(null)}
+          send={({ reason }) =>
+            bench.write(
+              'done',
+              { measure: null, torque: null, answer: '', reason: reason ?? '' },
+              givingBack.step.key,
+            )
           }
         />
       )}

@@ -1,5 +1,7 @@
 import {
+  blockedBy,
   isLook,
+  mayBeSkipped,
   notCounted,
   notReady,
   phasesOf,
@@ -18,6 +20,7 @@ import {
   wentBack,
   type Finding,
   type SheetContent,
+  type SheetEntry,
   type SheetState,
 } from '@/core/sheet'
 import type { BenchPart } from '@/core/sheet/views'
@@ -321,4 +324,32 @@ describe('one tap for an expected part', () => {
     // Nothing on the shelf is no reason to stop at the bench: the bin gets counted afterwards.
     expect(shares([{ ...seal, lots: [] }])).toEqual([[null, 3]])
   })
+})
+
+test('a leak found at proving keeps the sheet from being signed until it is mended, or somebody says why it goes back so', () => {
+  const proved = (leaks: string) => {
+    const entries = doneUntil(valves, 'visit/prove/leaks')
+    return [...entries, done('visit/prove/leaks', { answer: leaks })]
+  }
+  const stop = (reason: string) => done('visit/prove/leakStop', { reason })
+  const words = (...entries: SheetEntry[]) =>
+    notReady(fold(...entries)).filter((each) => each.startsWith('Proving found'))
+  expect(words(...proved('dry everywhere'))).toEqual([])
+  // It stops what comes after until it is confirmed, and is never skipped.
+  const leaking = fold(...proved('a leak'))
+  const flow = leaking.steps.find(({ step }) => step.key === 'visit/prove/flow')!
+  expect(blockedBy(leaking, flow)).toMatch(/^First: Shut down, lock out/)
+  const found = leaking.steps.find(({ step }) => step.key === 'visit/prove/leakStop')!
+  expect(mayBeSkipped(found)).toBe(false)
+  const stoppedThere = [...proved('a leak'), stop('')]
+  expect(words(...stoppedThere)).toEqual([
+    'Proving found: a leak. Add the work that mends it, or say why it goes back so.',
+  ])
+  expect(words(...stoppedThere, stop('weeps by design, manual page 40'))).toEqual([])
+  // Proved once more after added work: only the newest proving counts.
+  const again = valves.steps
+    .filter(({ phase }) => phase === 'prove')
+    .map((step) => ({ ...step, key: step.key.replace('visit/prove', 'visit/prove~2') }))
+  const more = entry('composed', { ...valves, steps: [...valves.steps, ...again] })
+  expect(words(...stoppedThere, more)).toEqual([])
 })

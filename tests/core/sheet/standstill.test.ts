@@ -13,6 +13,7 @@ import {
   nextBolt,
   notReady,
   partsOpen,
+  proofStops,
   refusal,
   sheetState,
   sortAt,
@@ -172,6 +173,8 @@ class Worker {
   settle() {
     for (const { assemblyId, position } of unseen(this.state))
       this.write('finding', soundFinding(this.state, assemblyId, position))
+    for (const { step } of proofStops(this.state))
+      this.write('done', { ...nothing, reason: 'allowed by the manual, page 40' }, step.key)
     for (const { payload } of stopped(this.state))
       this.write('finding', { ...payload, disposition: 'renew', words: 'decided by phone' })
     for (const { payload } of [...toRenew(this.state), ...wentBack(this.state)])
