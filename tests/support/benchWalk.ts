@@ -174,3 +174,22 @@ export async function readMeter(person: Person, add: number | 'expected'): Promi
     document.querySelector('.bench-work h2')?.textContent?.startsWith('Isolate and lock out'),
   )
 }
+
+/** A tablet at the bench. */
+export const tablet = { width: 1024, height: 768 }
+
+/** Opens a sheet for a breakdown with these services. */
+export async function breakdown(person: Person, machine: string, ...services: string[]): Promise<void> {
+  await person.goTo(`/fleet/${machine}`)
+  await person.press('Breakdown')
+  await person.sees('What happened')
+  await person.type('What happened', 'Rough running, water from the weep holes')
+  for (const service of services)
+    await person.page.$$eval(
+      '[role=dialog] label',
+      (labels, words) => labels.find((label) => label.textContent!.includes(words))!.click(),
+      service,
+    )
+  await person.press('Open the sheet')
+  await person.sees('Read the hour')
+}
