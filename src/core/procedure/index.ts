@@ -2,7 +2,7 @@ export { composeSheet, savingOfBundling, type Saving } from './compose'
 export { usualPath, usualPositions } from './choosing'
 export { notGivenNote } from './practised'
 export { offersFor, type Offer } from './offers'
-export { openStretches, recomposeSheet, type Recomposed } from './recompose'
+export { newestRound, openStretches, visitRound, recomposeSheet, type Recomposed } from './recompose'
 export type {
   ChosenTask,
   ComposedSheet,

@@ -77,7 +77,7 @@ export function recomposeSheet(
     const key = round === 1 ? step.key : step.key.replace(`${place!.node}/`, () => `${place!.node}~${round}/`)
     return doneKeys.has(key) ? [] : [{ ...step, key }]
   })
-  const latest = (side: VisitSide) => Math.max(1, ...previous.map(({ key }) => visitRound(key, side) ?? 1))
+  const latest = (side: VisitSide) => newestRound(previous, side)
   const onceMore = (side: VisitSide, what: (step: SheetStep) => boolean) =>
     work.length > 0 && done.some((step) => visitRound(step.key, side) === latest(side) && what(step))
   const proveAgain = onceMore('prove', () => true)
@@ -169,12 +169,16 @@ const most = (minutes: number[]) => Math.max(0, ...minutes)
 const visitSides = ['makeSafe', 'prove'] as const
 type VisitSide = (typeof visitSides)[number]
 
-/** Which round of making safe or of proving a step belongs to; null for any other step. */
-function visitRound(key: string, side: VisitSide): number | null {
+/** Which round of making safe or of proving a step belongs to, from 1; null for any other step. */
+export function visitRound(key: string, side: VisitSide): number | null {
   const [visit, own] = key.split('/')
   if (visit !== 'visit' || own?.split('~')[0] !== side) return null
   return Number(own.split('~')[1] ?? 1)
 }
+
+/** The newest round of making safe or of proving among some steps: 1 where there was no other. */
+export const newestRound = (steps: SheetStep[], side: VisitSide): number =>
+  Math.max(1, ...steps.map(({ key }) => visitRound(key, side) ?? 1))
 
 /** Of a node's step: the node instance with its assembly, which side, and which round it is. */
 function nodePlace(key: string): { node: string; side: 'open' | 'close'; round: number } | null {

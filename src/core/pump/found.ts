@@ -1,3 +1,4 @@
+import { inUnit, quantity } from '../units'
 import type { PumpModel, Torque } from './types'
 
 /** A torque as it was found in the maker's manual, with where. */
@@ -5,11 +6,15 @@ export type FoundTorque = { value: number; unit: string; source: string }
 
 /**
  * A torque with the value that was found for it in its place: verified, with its source. Where it is
- * pulled in stages, those below the value stay as long as they are told in its unit; the last is the value.
+ * pulled in stages, those below the value stay, told in its unit to three figures, so that the first pass
+ * is never the whole value; the last is the value.
  */
 export function foundTorque(torque: Torque, { value, unit, source }: FoundTorque): Torque {
   const known = torque.state === 'stated' ? torque : { unit, stages: [] }
-  const below = known.unit === unit ? known.stages.slice(0, -1).filter((stage) => stage < value) : []
+  const below = known.stages
+    .slice(0, -1)
+    .map((stage) => inOwn(stage, known.unit, unit))
+    .filter((stage) => stage < value)
   return {
     state: 'stated',
     value,
@@ -19,6 +24,9 @@ export function foundTorque(torque: Torque, { value, unit, source }: FoundTorque
     verified: true,
   }
 }
+
+const inOwn = (stage: number, from: string, to: string): number =>
+  from === to ? stage : Number(inUnit('torque', quantity('torque', stage, from).si, to).toPrecision(3))
 
 /**
  * A model's data with a torque that was found for one of its fasteners. In a family only the size it was

@@ -1,4 +1,4 @@
-import type { SheetStep } from '../procedure'
+import { newestRound, type SheetStep } from '../procedure'
 import type { PositionKey } from '../pump'
 import { workedMinutes } from './time'
 import type { EntryKind, SheetContent, SheetEntry } from './types'
@@ -116,10 +116,7 @@ export function sheetState(entries: SheetEntry[]): SheetState | null {
     return { step, state: by?.kind ?? 'open', by, rival, bolts }
   })
 
-  const safeRound = Math.max(
-    1,
-    ...content.steps.map(({ key }) => Number(/^visit\/makeSafe~(\d+)\//.exec(key)?.[1] ?? 1)),
-  )
+  const safeRound = newestRound(content.steps, 'makeSafe')
   const madeSafe =
     ofKind(standing, 'madeSafe').findLast(({ payload }) => (payload.round ?? 1) === safeRound) ?? null
   const unlocking = new Set(content.steps.filter(({ step }) => step.locks === 'off').map(({ key }) => key))

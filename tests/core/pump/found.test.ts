@@ -4,7 +4,7 @@ import { foundTorque, modelForSize, parsePumpModel, pumpModelFaults, withTorque 
 const read = (file: string) => JSON.parse(readFileSync(`src/demo/models/${file}.json`, 'utf8'))
 const found = { value: 80, unit: 'N·m', source: 'manual page 12' }
 
-test('a found torque is stated and verified; stages below it stay in its own unit only', () => {
+test('a found torque is stated and verified; stages below it stay, told in its unit, so that no pass is skipped', () => {
   expect(foundTorque({ state: 'notGiven', source: '' }, found)).toEqual({
     state: 'stated',
     value: 80,
@@ -16,7 +16,10 @@ test('a found torque is stated and verified; stages below it stay in its own uni
   const before = { state: 'stated' as const, value: 40, unit: 'N·m', source: '', verified: false }
   expect(foundTorque({ ...before, stages: [20, 40] }, found)).toMatchObject({ stages: [20, 80] })
   expect(foundTorque({ ...before, stages: [20, 90, 120] }, found)).toMatchObject({ stages: [20, 80] })
-  expect(foundTorque({ ...before, unit: 'ft-lb', stages: [20, 40] }, found)).toMatchObject({ stages: [80] })
+  // 20 ft-lb is 27.1 N·m.
+  expect(foundTorque({ ...before, unit: 'ft-lb', stages: [20, 40] }, found)).toMatchObject({
+    stages: [27.1, 80],
+  })
 })
 
 test('it goes into a model of one size, which stays whole and is not changed itself', () => {
