@@ -100,6 +100,16 @@ export function write<T>(work: () => Promise<T>): Promise<T> {
 }
 
 /**
+ * Runs a part of a write that alone may fail: what it wrote is undone and the write goes on.
+ * Called inside `write()`.
+ */
+export function attempt<T>(work: () => Promise<T>): Promise<T> {
+  const transaction = transactionScope().getStore()?.get('transaction') as Transaction | undefined
+  if (!transaction) throw new Error('attempt() belongs inside write().')
+  return shared().sequelize.transaction({ transaction }, () => work())
+}
+
+/**
  * Works something out from the database, or answers with what was worked out before if nothing has been
  * written since. Whoever asks meanwhile waits for the same answer, and must not change it.
  *

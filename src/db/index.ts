@@ -1,3 +1,3 @@
-export { closeDatabase, database, databaseFile, dataFolder, kept, write } from './connection'
+export { attempt, closeDatabase, database, databaseFile, dataFolder, kept, write } from './connection'
 export { checkDatabase, migrate } from './migrate'
 export { Op } from './table'

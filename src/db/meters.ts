@@ -33,6 +33,12 @@ export type MeterEventRow = {
   span: number | null
   decimals: number
   note: string
+  /** The reading that told of it: both are taken back together. */
+  readingId: string | null
+  /** 1 where nobody read the old meter and its last value is an estimate. */
+  assumed: number
+  /** 1 where the digits of the meter were told with it. */
+  digitsTold: number
   status: 'active' | 'superseded'
   supersedesId: string | null
   recordedAt: string
@@ -49,6 +55,9 @@ export const meterEvents = table<MeterEventRow>('meter_events', {
   span: whole,
   decimals: whole,
   note: text,
+  readingId: text,
+  assumed: whole,
+  digitsTold: whole,
   status: text,
   supersedesId: text,
   recordedAt: text,

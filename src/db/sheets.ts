@@ -64,6 +64,10 @@ export type SheetEntryRow = {
   payload: unknown
   byId: string
   byName: string
+  /** Whoever took it in for an author who could not send it any more, and why; null where the author did. */
+  takenInById: string | null
+  takenInByName: string
+  takenInWhy: string
   /** 1 where it came in after the sheet was signed. */
   late: number
 }
@@ -85,6 +89,9 @@ export const sheetEntries = table<SheetEntryRow>(
     payload: json,
     byId: text,
     byName: text,
+    takenInById: text,
+    takenInByName: text,
+    takenInWhy: text,
     late: whole,
   },
   ['payload'],

@@ -12,6 +12,8 @@ export type SignRow = SignInput &
     settledWords: string
     settledAt: string | null
     settledById: string | null
+    /** The sheet that settled it by doing its service. */
+    settledSheetId: string | null
   }
 
 const recorded = { recordedAt: text, recordedById: text, version: whole }
@@ -36,6 +38,7 @@ export const signs = table<SignRow>(
     settledWords: text,
     settledAt: text,
     settledById: text,
+    settledSheetId: text,
     ...recorded,
   },
   ['flow', 'positions'],
@@ -54,6 +57,8 @@ export type EarlyCheckRow = Recorded & {
   words: string
   doneAt: string | null
   doneById: string | null
+  /** The sheet whose signing ended it. */
+  endSheetId: string | null
 }
 
 export const earlyChecks = table<EarlyCheckRow>('early_checks', {
@@ -66,5 +71,6 @@ export const earlyChecks = table<EarlyCheckRow>('early_checks', {
   words: text,
   doneAt: text,
   doneById: text,
+  endSheetId: text,
   ...recorded,
 })

@@ -55,7 +55,7 @@ export type Job = {
 /** A tablet that works one sheet through, as a technician would, over the minutes it takes. */
 class Bench {
   private sequence = 0
-  private readonly written: SentEntry[] = []
+  private readonly written: Omit<SentEntry, 'authorId'>[] = []
   private readonly said = new Set<string>()
   constructor(
     private readonly sheetId: string,
@@ -69,7 +69,7 @@ class Bench {
     stepKey: string | null = null,
   ) {
     this.sequence += 1
-    const entry: SentEntry = {
+    const entry: Omit<SentEntry, 'authorId'> = {
       id: idOf(`${this.sheetId} ${this.sequence}`),
       deviceId: idOf('bench tablet'),
       deviceSeq: this.sequence,
@@ -95,7 +95,12 @@ class Bench {
 
   async send(actor: Actor): Promise<void> {
     const { refused } = await runAt(this.ends, () =>
-      appendEntries(actor, this.sheetId, this.written, this.ends),
+      appendEntries(
+        actor,
+        this.sheetId,
+        this.written.map((entry) => ({ ...entry, authorId: actor.id })),
+        this.ends,
+      ),
     )
     if (refused[0]) throw new Error(`The demo’s sheet was refused: ${refused[0].message}`)
   }

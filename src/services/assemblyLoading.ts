@@ -1,7 +1,13 @@
 import 'server-only'
 import { titleOf } from '@/core/pump'
 import type { AssemblyView, Stay } from '@/core/fleet/views'
-import { assemblyUsage, countedStretches, usageSinceTakeOver, type CumulativeLine } from '@/core/hours'
+import {
+  assemblyUsage,
+  countedStretches,
+  cumulativeHours,
+  usageSinceTakeOver,
+  type CumulativeLine,
+} from '@/core/hours'
 import { assemblies, dutyShares, fittings } from '@/db/assemblies'
 import { machines } from '@/db/machines'
 import { meters } from '@/db/meters'
@@ -123,4 +129,4 @@ export async function loadAssemblies(ids?: string[]): Promise<(AssemblyView & { 
   })
 }
 
-const emptyLine: CumulativeLine = { points: [], ignoredReadingIds: [] }
+const emptyLine: CumulativeLine = cumulativeHours([], [])

@@ -12,7 +12,7 @@ import { now } from './clock'
 import { ourCompany } from './company'
 import { dayOf } from './days'
 import { editRow, requireFresh } from './edit'
-import { asPhoto, dropFile, fileIn, keepFile, readKept, requireKind } from './files'
+import { asPhoto, fileIn, keepFile, readKept, requireKind } from './files'
 
 /** The photos and documents of a machine, newest first. */
 export async function documentsOf(_actor: Actor, machineId: string): Promise<DocumentView[]> {
@@ -46,37 +46,30 @@ export async function addDocument(actor: Actor, input: DocumentInput, bytes: Uin
   const machine = await machines.byId(machineId)
   if (!machine) throw notFound('This machine')
   const kept = kind === 'photo' ? await asPhoto(name, bytes) : bytes
-  const file = fileIn('documents', id)
-  // The row names the file only once it is there in full.
-  await keepFile(file, kept)
-  try {
-    await write(async () => {
-      if (await documents.byId(id)) return
-      const row: DocumentRow = {
-        id,
-        machineId,
-        name,
-        type: kind === 'photo' ? 'image/jpeg' : 'application/pdf',
-        bytes: kept.length,
-        status: 'active',
-        recordedAt: now(),
-        recordedById: actor.id,
-        version: 1,
-      }
-      await documents.insert(row)
-      await recordChange(actor, {
-        entity: 'document',
-        entityId: id,
-        entityVersion: 1,
-        machineId,
-        action: 'added',
-        summary: `${kind === 'photo' ? 'Photo' : 'Document'} added: ${name}`,
-      })
+  await keepFile(fileIn('documents', id), kept, async () => {
+    if (await documents.byId(id)) return false
+    const row: DocumentRow = {
+      id,
+      machineId,
+      name,
+      type: kind === 'photo' ? 'image/jpeg' : 'application/pdf',
+      bytes: kept.length,
+      status: 'active',
+      recordedAt: now(),
+      recordedById: actor.id,
+      version: 1,
+    }
+    await documents.insert(row)
+    await recordChange(actor, {
+      entity: 'document',
+      entityId: id,
+      entityVersion: 1,
+      machineId,
+      action: 'added',
+      summary: `${kind === 'photo' ? 'Photo' : 'Document'} added: ${name}`,
     })
-  } catch (error) {
-    await dropFile(file)
-    throw error
-  }
+    return true
+  })
 }
 
 /** Takes a document off a machine; its file stays, and so does the word of who took it off. */

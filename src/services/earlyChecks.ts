@@ -25,6 +25,8 @@ import { forecastOf } from './forecasts'
 import { reportSign } from './signs'
 import { loadKnown } from './spells'
 
+const servicedAgain = 'serviced again before anybody had looked'
+
 /** Early checks that are still to be done, in the order of their services. */
 export async function listOpenChecks(_actor: Actor): Promise<EarlyCheckView[]> {
   return asViews(await earlyChecks.all({ status: 'open' }, [['at', 'ASC']]))
@@ -55,9 +57,10 @@ export async function setEarlyChecks(
       {
         // Nobody looked, so nothing is said to be well.
         status: 'dropped',
-        words: 'serviced again before anybody had looked',
+        words: servicedAgain,
         doneAt: now(),
         doneById: actor.id,
+        endSheetId: sheetId,
       },
     )
     await earlyChecks.insert({
@@ -70,6 +73,7 @@ export async function setEarlyChecks(
       words: '',
       doneAt: null,
       doneById: null,
+      endSheetId: null,
       recordedAt: now(),
       recordedById: actor.id,
       version: 1,
@@ -79,8 +83,62 @@ export async function setEarlyChecks(
 }
 
 /**
+ * What a sheet had set and ended, looked at again after it was corrected: a check that it set falls away
+ * once nothing on that pump was renewed, and one that it ended stands again where what ended it is not
+ * so. Called inside the correction.
+ */
+export async function reviseEarlyChecks(
+  actor: Actor,
+  sheet: { id: string; number: number; machineId: string | null },
+  assemblyId: string,
+): Promise<void> {
+  const [ended, begun, failed] = await Promise.all([
+    earlyChecks.all({ assemblyId, endSheetId: sheet.id }),
+    lives.count({ assemblyId, sheetId: sheet.id, status: 'active' }),
+    lives.all({ assemblyId, endSheetId: sheet.id, endReason: 'failed', status: 'active' }),
+  ])
+  const what = { entity: 'earlyCheck', name: 'this early check' }
+  const told = (summary: string) => ({
+    machineId: sheet.machineId,
+    assemblyId,
+    action: 'checked',
+    summary,
+    reason: `Sheet ${visitNumber(sheet.number)} was corrected`,
+  })
+  for (const row of ended) {
+    // One that was answered by a part that failed stands as long as such a part does.
+    const answered = failed.some((life) => life.sheetId === row.sheetId)
+    if (row.status === 'found' ? answered : begun > 0) continue
+    const leftBehind = begun > 0 && { status: 'dropped' as const, words: servicedAgain }
+    await editRow(
+      actor,
+      earlyChecks,
+      what,
+      row,
+      leftBehind || { status: 'open', words: '', doneAt: null, doneById: null, endSheetId: null },
+      told(
+        leftBehind
+          ? 'Early check: no part failed after all'
+          : 'Early check open again: what had ended it was not so after all',
+      ),
+    )
+  }
+  if (begun > 0) return
+  for (const row of await earlyChecks.all({ assemblyId, sheetId: sheet.id, status: 'open' }))
+    await editRow(
+      actor,
+      earlyChecks,
+      what,
+      row,
+      { status: 'dropped', words: 'nothing was renewed after all', doneAt: now(), doneById: actor.id },
+      told('Early check dropped: nothing was renewed after all'),
+    )
+}
+
+/**
  * Links parts that failed within the hours of an early check to the service they were fitted on: that
- * check has its answer, and it points to the service, not to the part. Called inside the signing.
+ * check has its answer, and it points to the service, not to the part. Called inside the signing, or
+ * inside a correction that says so later.
  */
 export async function linkFailures(
   actor: Actor,
@@ -91,7 +149,8 @@ export async function linkFailures(
   for (const assemblyId of new Set(failed.map((each) => each.assemblyId))) {
     const fitted = await lives.all({ assemblyId, endSheetId: sheet.id })
     const open = await earlyChecks.all({ assemblyId, status: 'open' })
-    for (const row of open) {
+    const leftBehind = await earlyChecks.all({ assemblyId, status: 'dropped', endSheetId: sheet.id })
+    for (const row of [...open, ...leftBehind]) {
       const early = failed.filter(
         (each) =>
           each.assemblyId === assemblyId &&
@@ -108,7 +167,7 @@ export async function linkFailures(
         earlyChecks,
         { entity: 'earlyCheck', name: 'this early check' },
         row,
-        { status: 'found', words, doneAt: now(), doneById: actor.id },
+        { status: 'found', words, doneAt: now(), doneById: actor.id, endSheetId: sheet.id },
         {
           machineId: sheet.machineId,
           assemblyId,

@@ -143,7 +143,7 @@ async function calendarOf(feed: FeedRow): Promise<string> {
   const until = addDays(today, ahead)
   const visits = open.filter(
     (visit) =>
-      (yard === undefined || visit.place.startsWith(yard.name)) &&
+      (feed.yardId === null || visit.yardId === feed.yardId) &&
       (feed.personId === null || visit.leadId === feed.personId),
   )
   const due = wear

@@ -2,9 +2,10 @@ import 'server-only'
 import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import sharp from 'sharp'
+import { v7 as uuid } from 'uuid'
 import { kindOfFile, largestDocument } from '@/core/fleet'
 import { invalid } from '@/core/problem'
-import { dataFolder } from '@/db'
+import { dataFolder, write } from '@/db'
 
 /** The longer side of a photo as it is kept, in pixels. */
 const photoSide = 1600
@@ -14,14 +15,31 @@ export function fileIn(folder: 'documents' | 'photos', id: string): string {
   return path.join(/* turbopackIgnore: true */ dataFolder(), folder, id)
 }
 
-/** Writes a file so that it is there in full or not at all. */
-export async function keepFile(file: string, bytes: Uint8Array): Promise<void> {
+/**
+ * Keeps a file and the row that names it, together: the bytes lie ready under a name of their own, and
+ * get the file's name inside the write that inserts the row. So a row always has its file, and of several
+ * that send the same at once each ends well and the first is kept.
+ *
+ * @param insert inserts the row; answers with false where it is there already, and this copy is let go
+ */
+export async function keepFile(
+  file: string,
+  bytes: Uint8Array,
+  insert: () => Promise<boolean>,
+): Promise<void> {
   await mkdir(path.dirname(file), { recursive: true, mode: 0o700 })
-  await writeFile(`${file}.part`, bytes, { mode: 0o600 })
-  await rename(`${file}.part`, file)
+  const ready = `${file}.${uuid()}.part`
+  await writeFile(ready, bytes, { mode: 0o600, flush: true })
+  try {
+    await write(async () => {
+      // Before the commit: cut off in between, there is a file without a row, which nothing shows.
+      if (await insert()) await rename(ready, file)
+    })
+  } finally {
+    await rm(ready, { force: true })
+  }
 }
 
-export const dropFile = (file: string) => rm(file, { force: true })
 export const readKept = (file: string) => readFile(file).catch(() => null)
 
 /** What a file is, by its first bytes. @throws `invalid` for one that is too large, or neither photo nor PDF */

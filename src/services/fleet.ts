@@ -13,7 +13,15 @@ import {
   type RetireInput,
 } from '@/core/fleet'
 import type { MachineLine, MachinePage, MeterPanel } from '@/core/fleet/views'
-import { hoursAt, meterValue, readMeterValue, weeklyUse, type KnownAhead } from '@/core/hours'
+import {
+  cumulativeHours,
+  hoursAt,
+  meterValue,
+  readMeterValue,
+  showMeterValue,
+  weeklyUse,
+  type KnownAhead,
+} from '@/core/hours'
 import { addDays, daysBetween } from '@/core/calendar'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
@@ -32,7 +40,7 @@ import { now } from './clock'
 import { ourCompany, present, type Company } from './company'
 import { dayOf, timeOf } from './days'
 import { editRow, requireUnique } from './edit'
-import { asMeterEvent, asReading, faceOf, historyOf, linesOf } from './meterHistory'
+import { asReading, faceOf, historyOf, linesOf } from './meterHistory'
 import { insertMeter } from './meters'
 import { recordReading } from './readings'
 import { loadKnown, spellsByMachine, spellsOf, spellToday } from './spells'
@@ -160,7 +168,7 @@ async function meterPanel(
   known: KnownAhead,
 ): Promise<MeterPanel> {
   const { rows, eventRows, history } = await historyOf(meter)
-  const line = (await linesOf([meter.id])).get(meter.id) ?? { points: [], ignoredReadingIds: [] }
+  const line = (await linesOf([meter.id])).get(meter.id) ?? cumulativeHours([], [])
   const { id, name, kind, digits, decimals, readingIntervalDays, retiredOn, version } = meter
   return {
     id,
@@ -181,15 +189,18 @@ async function meterPanel(
         cumulative: row.status === 'accepted' ? hoursAt(line, row.at) : null,
         recordedBy: nameOf.get(row.recordedById) ?? '',
         mine: row.recordedById === actor.id,
+        tells: eventRows.find((event) => event.readingId === row.id)?.kind ?? null,
       }))
       .reverse(),
-    history: { readings: history.readings, events: eventRows.map(asMeterEvent) },
+    history: { readings: history.readings, events: history.events, standing: history.standing ?? [] },
     events: eventRows.map((event) => ({
       id: event.id,
       kind: event.kind,
       at: event.at,
       note: event.note,
       day: dayOf(event.at, timeZone),
+      oldLast: event.lastRaw === null ? null : showMeterValue(event.lastRaw, faceOf(meter)),
+      assumed: event.assumed === 1,
     })),
     line: line.points.map(({ at, hours, source }) => ({ at, hours, source })),
     total: line.points.at(-1)?.hours ?? null,

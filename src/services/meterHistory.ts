@@ -10,6 +10,7 @@ import {
 } from '@/core/hours'
 import { meterEvents, type MeterEventRow, type MeterRow } from '@/db/meters'
 import { acceptedReadings, readings, type ReadingRow } from '@/db/readings'
+import { loadStanding } from './standing'
 
 export function faceOf(meter: Pick<MeterRow, 'kind' | 'digits' | 'decimals'>): MeterFace {
   return { unit: meter.kind === 'strokes' ? 'strokes' : 'h', digits: meter.digits, decimals: meter.decimals }
@@ -28,6 +29,7 @@ export function asMeterEvent(row: MeterEventRow): MeterEvent {
         at: row.at,
         lastValue: value(row.lastRaw),
         firstValue: value(row.firstRaw) ?? 0,
+        assumed: row.assumed === 1,
       }
     : { kind: 'rollOver', id: row.id, at: row.at, span: row.span ?? 0 }
 }
@@ -36,15 +38,21 @@ export function asMeterEvent(row: MeterEventRow): MeterEvent {
 export async function historyOf(
   meter: MeterRow,
 ): Promise<{ rows: ReadingRow[]; eventRows: MeterEventRow[]; history: History }> {
-  const [rows, eventRows] = await Promise.all([
+  const [rows, eventRows, standingOf] = await Promise.all([
     readings.all({ meterId: meter.id }, [['at', 'ASC']]),
     meterEvents.all({ meterId: meter.id, status: 'active' }, [['at', 'ASC']]),
+    loadStanding([meter.machineId]),
   ])
   const accepted = rows.filter((row) => row.status === 'accepted').map(asReading)
   return {
     rows,
     eventRows,
-    history: { face: faceOf(meter), readings: accepted, events: eventRows.map(asMeterEvent) },
+    history: {
+      face: faceOf(meter),
+      readings: accepted,
+      events: eventRows.map(asMeterEvent),
+      standing: standingOf(meter.machineId),
+    },
   }
 }
 

@@ -14,7 +14,8 @@ import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
 import { requireFresh } from './edit'
-import { keepReading, pastInstant } from './readings'
+import { pastInstant } from './readingInput'
+import { keepReading } from './readings'
 
 /**
  * Moves an assembly to another machine, another place or the shelf; its hours and its record go with it.

@@ -1,12 +1,12 @@
 import 'server-only'
-import { v7 as uuid } from 'uuid'
 import {
   isAcceptedAtOnce,
   judgeAgain,
   judgeLater,
   judgeReading,
-  readMeterValue,
+  meterValue,
   readingSchema,
+  settleBlame,
   settlementSchema,
   showMeterValue,
   type ReadingInput,
@@ -16,16 +16,26 @@ import {
 import { conflict, invalid, notAllowed, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import { mayDo } from '@/core/people'
+import { showNumber } from '@/core/units'
 import { write } from '@/db'
-import { machines, type MachineRow } from '@/db/machines'
-import { meterEvents, meters, type MeterEventRow, type MeterRow } from '@/db/meters'
+import type { MachineRow } from '@/db/machines'
+import type { MeterRow } from '@/db/meters'
 import { readings, type ReadingRow } from '@/db/readings'
 import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany } from './company'
-import { instantOf } from './days'
+import { timeOf } from './days'
+import {
+  eventToldBy,
+  noteFoundReplaced,
+  noteNewMeter,
+  noteRollOver,
+  settleEventToo,
+  type Settling,
+} from './meterChanges'
 import { asReading, faceOf, historyOf } from './meterHistory'
+import { meterAndMachine, pastInstant, readOrRefuse } from './readingInput'
 
 export type RecordedReading = { id: string; status: ReadingRow['status']; verdict: Verdict; shown: string }
 
@@ -46,15 +56,18 @@ export async function recordReading(
 /** Judges and keeps a reading of a known instant: typed with its day and time, or taken at the bench. */
 export function keepReading(
   actor: Actor,
-  reading: Pick<ReadingInput, 'id' | 'meterId' | 'typed' | 'vouched' | 'readBy' | 'note'>,
+  reading: Pick<ReadingInput, 'id' | 'meterId' | 'typed' | 'vouched' | 'readBy' | 'note' | 'seenLast'>,
   at: string,
   source: ReadingRow['source'],
 ): Promise<RecordedReading> {
   return write(async () => {
     const { meter, machine } = await meterAndMachine(reading.meterId)
-    const raw = readOrRefuse(reading.typed, meter, 'typed')
     const { rows, history } = await historyOf(meter)
+    const raw = readOrRefuse(reading.typed, meter, 'typed', { history, at })
     const repeated = rows.find((row) => row.id === reading.id)
+    if (!repeated && (await readings.byId(reading.id)))
+      throw conflict('Its number is that of a reading of another meter: enter it again.')
+    if (!repeated) await refuseIfReadMeanwhile(actor, meter, rows, reading.seenLast)
     const verdict = judgeReading(
       { ...history, readings: history.readings.filter((other) => other.id !== reading.id) },
       asReading({ id: reading.id, at, raw, decimals: meter.decimals }),
@@ -85,8 +98,31 @@ export function keepReading(
       reason: row.status === 'doubted' ? verdict.reason : '',
       after: row,
     })
-    return { id: row.id, status: row.status, verdict, shown }
+    if (row.status === 'doubted') await blameAgain(actor, meter, machine)
+    const { status } = (await readings.byId(row.id))!
+    return { id: row.id, status, verdict, shown }
   })
+}
+
+/**
+ * Somebody else has read this meter since the person last looked: says who and what, and saves nothing.
+ * Sent again without `seenLast` it is kept as one more reading. Called inside `write()`, so that of two
+ * at the same moment one comes second.
+ */
+async function refuseIfReadMeanwhile(
+  actor: Actor,
+  meter: MeterRow,
+  rows: ReadingRow[],
+  seenLast: string | undefined,
+): Promise<void> {
+  if (seenLast === undefined) return
+  const newest = rows.findLast((row) => row.status !== 'superseded' && row.at > seenLast)
+  if (!newest || newest.recordedById === actor.id) return
+  const { timeZone } = await ourCompany()
+  const shown = showNumber(meterValue(newest.raw, newest.decimals), meter.decimals)
+  throw conflict(
+    `${newest.readBy} has entered ${shown} at ${timeOf(newest.at, timeZone)}${newest.status === 'doubted' ? ', in doubt' : ''}. Yours is not saved: saving it again (Enter) keeps it as one more reading.`,
+  )
 }
 
 /**
@@ -96,15 +132,9 @@ export function keepReading(
  */
 export async function settleReading(actor: Actor, input: SettlementInput): Promise<void> {
   const settlement = check(settlementSchema, input)
-  await write(async () => {
-    const row = await readings.byId(settlement.readingId)
-    if (!row) throw notFound('This reading')
-    requireSay(actor, row)
-    if (row.status === 'superseded') {
-      throw conflict('This reading was corrected or withdrawn meanwhile. Look at the list again.')
-    }
-    const { meter, machine } = await meterAndMachine(row.meterId)
-    const context = { actor, row, meter, machine }
+  await settling(actor, settlement.readingId, async (context) => {
+    if (await isSettledSo(context, settlement)) return false
+    requireStanding(context.row)
     switch (settlement.decision) {
       case 'vouch':
         await vouch(context, settlement.reason)
@@ -114,17 +144,94 @@ export async function settleReading(actor: Actor, input: SettlementInput): Promi
         break
       case 'withdraw':
         await decide(context, 'superseded', settlement.reason, 'withdrawn', 'withdrawn')
+        await settleEventToo(context, null, settlement.meterEvent ?? '')
         break
       case 'newMeter':
         await noteNewMeter(context, settlement)
         break
       case 'rollOver':
-        await noteRollOver(context, settlement.reason)
+        await noteRollOver(context, settlement)
         break
     }
-    await judgeLaterOnes(actor, meter, machine, row.at)
-    await judgeDoubtsAgain(actor, meter, machine)
+    return true
   })
+}
+
+/** Settles a reading in doubt by telling that its meter was found replaced; what nobody saw is presumed. */
+export async function settleAsReplaced(
+  actor: Actor,
+  { readingId, oldLastTyped, note }: { readingId: string; oldLastTyped: string; note: string },
+): Promise<void> {
+  await settling(actor, readingId, async (context) => {
+    if (await eventToldBy(readingId)) return false
+    requireStanding(context.row)
+    await noteFoundReplaced(context, oldLastTyped, note)
+    return true
+  })
+}
+
+/** Decides about a reading, then judges again whatever hangs on it. */
+async function settling(
+  actor: Actor,
+  readingId: string,
+  decideIt: (context: Settling) => Promise<boolean>,
+): Promise<void> {
+  await write(async () => {
+    const row = await readings.byId(readingId)
+    if (!row) throw notFound('This reading')
+    requireSay(actor, row)
+    const { meter, machine } = await meterAndMachine(row.meterId)
+    if (!(await decideIt({ actor, row, meter, machine }))) return
+    const fresh = (await meterAndMachine(row.meterId)).meter
+    await judgeLaterOnes(actor, fresh, machine, row.at)
+    await judgeDoubtsAgain(actor, fresh, machine)
+    await blameAgain(actor, fresh, machine)
+  })
+}
+
+/** The very same was said before: an answer that was lost on the way is asked for again, not done again. */
+async function isSettledSo({ actor, row }: Settling, settlement: SettlementInput): Promise<boolean> {
+  if (settlement.decision === 'correct') return (await readings.byId(settlement.id)) !== null
+  if (row.settledById !== actor.id) return false
+  switch (settlement.decision) {
+    case 'vouch':
+      return row.status === 'accepted' && row.vouchedReason === settlement.reason
+    case 'withdraw':
+      return row.status === 'superseded' && row.vouchedReason === settlement.reason
+    case 'newMeter':
+    case 'rollOver':
+      return row.status === 'accepted' && (await eventToldBy(row.id)) !== null
+  }
+}
+
+function requireStanding(row: ReadingRow): void {
+  if (row.status === 'superseded')
+    throw conflict('This reading was corrected or withdrawn meanwhile. Look at the list again.')
+}
+
+/**
+ * Where readings in doubt agree with each other and with everything but one that counts, that one is in
+ * doubt and they count.
+ */
+async function blameAgain(actor: Actor, meter: MeterRow, machine: MachineRow): Promise<void> {
+  const { rows, history } = await historyOf(meter)
+  const found = settleBlame(history, rows.filter((row) => row.status === 'doubted').map(asReading))
+  const row = found && rows.find((each) => each.id === found.blamed)
+  if (!found || !row) return
+  const reason = `${found.verdict.reason} ${found.cleared.length} later readings agree with each other, and not with this one.`
+  const values = { status: 'doubted' as const, verdict: found.verdict.kind, reason }
+  await readings.update({ id: row.id }, values)
+  await recordChange(actor, {
+    entity: 'reading',
+    entityId: row.id,
+    machineId: machine.id,
+    action: 'judgedAgain',
+    summary: `${meter.name} reading ${shownOf(row, meter)} is in doubt: ${found.cleared.length} others contradict it`,
+    reason,
+    before: row,
+    after: { ...row, ...values },
+  })
+  await judgeDoubtsAgain(actor, meter, machine)
 }
 
 /** Readings that counted and no longer fit, now that one before them was settled otherwise, are in doubt again. */
@@ -153,9 +260,7 @@ async function judgeLaterOnes(
   }
 }
 
-type Context = { actor: Actor; row: ReadingRow; meter: MeterRow; machine: MachineRow }
-
-async function vouch({ actor, row, meter, machine }: Context, reason: string): Promise<void> {
+async function vouch({ actor, row, meter, machine }: Settling, reason: string): Promise<void> {
   if (row.status !== 'doubted') throw conflict('This reading is not in doubt any more.')
   const { history } = await historyOf(meter)
   const verdict = judgeReading(history, asReading(row))
@@ -168,15 +273,20 @@ async function vouch({ actor, row, meter, machine }: Context, reason: string): P
 }
 
 async function correct(
-  context: Context,
+  context: Settling,
   settlement: Extract<SettlementInput, { decision: 'correct' }>,
 ): Promise<void> {
   const { actor, row, meter, machine } = context
-  if (await readings.byId(settlement.id)) return
   const at = await pastInstant(settlement.day, settlement.time)
-  const raw = readOrRefuse(settlement.typed, meter, 'typed')
-  const { history } = await historyOf(meter)
-  const others = { ...history, readings: history.readings.filter((reading) => reading.id !== row.id) }
+  const before = await historyOf(meter)
+  const without = before.history.readings.filter((reading) => reading.id !== row.id)
+  const raw = readOrRefuse(settlement.typed, meter, 'typed', {
+    history: { ...before.history, readings: without },
+    at,
+  })
+  await readings.update({ id: row.id }, { status: 'superseded', settledAt: now(), settledById: actor.id })
+  await settleEventToo(context, { id: settlement.id, at, raw }, settlement.meterEvent ?? '')
+  const { history: others } = await historyOf(meter)
   const verdict = judgeReading(others, asReading({ id: settlement.id, at, raw, decimals: meter.decimals }))
   // Whoever corrects has looked twice and says why; only what contradicts its neighbours stays in doubt.
   const status = verdict.possible ? 'accepted' : 'doubted'
@@ -193,7 +303,6 @@ async function correct(
     note: row.note,
     supersedesId: row.id,
   })
-  await readings.update({ id: row.id }, { status: 'superseded', settledAt: now(), settledById: actor.id })
   await readings.insert(corrected)
   await recordChange(actor, {
     entity: 'reading',
@@ -209,7 +318,7 @@ async function correct(
 
 /** Writes what a person decided about a reading as it stands, and why. */
 async function decide(
-  { actor, row, meter, machine }: Context,
+  { actor, row, meter, machine }: Settling,
   status: 'accepted' | 'superseded',
   reason: string,
   action: string,
@@ -229,92 +338,13 @@ async function decide(
   })
 }
 
-async function noteNewMeter(
-  context: Context,
-  settlement: Extract<SettlementInput, { decision: 'newMeter' }>,
-): Promise<void> {
-  const { row, meter } = context
-  const at = await pastInstant(settlement.day, settlement.time)
-  if (at > row.at) throw invalid({ day: 'The new meter must have been fitted before this reading.' })
-  const lastRaw = settlement.oldLastTyped
-    ? readOrRefuse(settlement.oldLastTyped, meter, 'oldLastTyped')
-    : null
-  const firstRaw = readOrRefuse(settlement.newFirstTyped, meter, 'newFirstTyped')
-  const { history } = await historyOf(meter)
-  const later = history.readings.find(
-    (reading) => reading.at >= at && reading.id !== row.id && reading.at < row.at,
-  )
-  if (later) throw invalid({ day: 'There are accepted readings between this day and the doubted one.' })
-  if (lastRaw !== null) {
-    const last = judgeReading(history, asReading({ id: 'old', at, raw: lastRaw, decimals: meter.decimals }))
-    if (!last.possible) throw invalid({ oldLastTyped: last.reason })
-  }
-  await insertEvent(
-    context,
-    { kind: 'change', at, lastRaw, firstRaw, span: null, note: settlement.reason },
-    'Meter changed',
-  )
-  await acceptAfterEvent(context, 'newFirstTyped')
-}
-
-async function noteRollOver(context: Context, reason: string): Promise<void> {
-  const { row, meter } = context
-  if (meter.digits === null) {
-    throw invalid({ decision: 'Say first how many digits this meter has: edit the meter.' })
-  }
-  const at = new Date(Date.parse(row.at) - 1).toISOString()
-  await insertEvent(
-    context,
-    { kind: 'rollOver', at, lastRaw: null, firstRaw: null, span: 10 ** meter.digits, note: reason },
-    'Meter went through zero',
-  )
-  await acceptAfterEvent(context, 'decision')
-}
-
-async function insertEvent(
-  { actor, meter, machine }: Context,
-  event: Pick<MeterEventRow, 'kind' | 'at' | 'lastRaw' | 'firstRaw' | 'span' | 'note'>,
-  summary: string,
-): Promise<void> {
-  const row: MeterEventRow = {
-    id: uuid(),
-    meterId: meter.id,
-    decimals: meter.decimals,
-    status: 'active',
-    supersedesId: null,
-    recordedAt: now(),
-    recordedById: actor.id,
-    ...event,
-  }
-  await meterEvents.insert(row)
-  await recordChange(actor, {
-    entity: 'meter',
-    entityId: meter.id,
-    machineId: machine.id,
-    action: event.kind,
-    summary: `${summary}: ${meter.name}`,
-    reason: event.note,
-    after: row,
-  })
-}
-
-/** The doubted reading must make sense now that the event explains it; otherwise nothing is kept. */
-async function acceptAfterEvent({ actor, row, meter }: Context, field: string): Promise<void> {
-  const { history } = await historyOf(meter)
-  const verdict = judgeReading(
-    { ...history, readings: history.readings.filter(({ id }) => id !== row.id) },
-    asReading(row),
-  )
-  if (!verdict.possible) throw invalid({ [field]: `The reading would still not fit: ${verdict.reason}` })
-  await readings.update({ id: row.id }, { status: 'accepted', settledAt: now(), settledById: actor.id })
-}
-
 async function judgeDoubtsAgain(actor: Actor, meter: MeterRow, machine: MachineRow): Promise<void> {
   const { rows, history } = await historyOf(meter)
   const doubted = rows.filter((row) => row.status === 'doubted')
-  for (const { id, verdict } of judgeAgain(history, doubted.map(asReading))) {
+  const vouched = new Set(doubted.filter((row) => row.vouchedReason !== '').map((row) => row.id))
+  for (const { id, verdict, counts } of judgeAgain(history, doubted.map(asReading), vouched)) {
     const row = doubted.find((doubt) => doubt.id === id)!
-    if (!isAcceptedAtOnce(verdict.kind)) {
+    if (!counts) {
       if (verdict.reason !== row.reason)
         await readings.update({ id }, { verdict: verdict.kind, reason: verdict.reason })
       continue
@@ -368,35 +398,6 @@ function requireSay(actor: Actor, row: ReadingRow): void {
   if (mayDo(actor.role, 'readings.settle')) return
   if (mayDo(actor.role, 'readings.enter') && row.recordedById === actor.id) return
   throw notAllowed('Only a coordinator, or whoever entered this reading, can settle it.')
-}
-
-async function meterAndMachine(meterId: string): Promise<{ meter: MeterRow; machine: MachineRow }> {
-  const meter = await meters.byId(meterId)
-  const machine = meter && (await machines.byId(meter.machineId))
-  if (!meter || !machine) throw invalid({ meterId: 'This meter is not known.' })
-  if (meter.retiredOn) throw invalid({ meterId: `${meter.name} is retired and takes no more readings.` })
-  if (machine.retiredOn)
-    throw invalid({ meterId: `${machine.number} is retired. Bring it back into service first.` })
-  return { meter, machine }
-}
-
-function readOrRefuse(typed: string, meter: MeterRow, field: string): number {
-  const read = readMeterValue(typed, faceOf(meter))
-  if (!read.ok) throw invalid({ [field]: read.reason })
-  return read.raw
-}
-
-/** The instant of a day and time on the company's clocks. @throws `invalid` where it is still to come */
-export async function pastInstant(day: string, time: string): Promise<string> {
-  const { timeZone } = await ourCompany()
-  const at = instantOf(day, time, timeZone)
-  const present = now()
-  // A minute of grace: a phone's clock may run ahead of ours.
-  if (Date.parse(at) <= Date.parse(present) + 60_000) return at < present ? at : present
-  const startOfDay = instantOf(day, '00:00', timeZone)
-  throw invalid(
-    startOfDay > present ? { day: 'This day is still to come.' } : { time: 'This time is still to come.' },
-  )
 }
 
 function shownOf(row: ReadingRow, meter: MeterRow): string {

@@ -86,7 +86,8 @@ export async function recordRenewal(actor: Actor, input: RenewalInput): Promise<
       endedAt: null,
       position: renewal.positions,
     })
-    const later = own.find((life) => life.startedAt > instant && !before)
+    // Before the take-over only what was there then can turn out to be younger.
+    const later = own.find((life) => life.startedAt > (before ? row.takenOverAt : instant))
     if (later)
       throw invalid({ day: `${positionName(model, later.position)} was renewed after this day already.` })
     const lot = renewal.lotId ? await stockLots.byId(renewal.lotId) : null

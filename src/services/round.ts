@@ -16,9 +16,8 @@ import {
   type SkipInput,
 } from '@/core/hours'
 import { laidUpOn, spellWords } from '@/core/fleet'
-import { conflict, invalid, notFound } from '@/core/problem'
+import { invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
-import { showNumber } from '@/core/units'
 import type { WearView } from '@/core/wear/views'
 import { Op, write } from '@/db'
 import { fittings } from '@/db/assemblies'
@@ -33,19 +32,21 @@ import { ourCompany, present } from './company'
 import { dayOf, timeOf } from './days'
 import { groupBy } from './group'
 import { asMeterEvent, asReading, faceOf } from './meterHistory'
-import { recordReading, settleReading } from './readings'
+import { eventToldBy } from './meterChanges'
+import { recordReading, settleAsReplaced, settleReading } from './readings'
+import { loadStanding } from './standing'
 import { spellsByMachine } from './spells'
 import { listWearOf } from './wear'
 
 /** What the judge looks back at: half a year, and some days around it. */
 const lookBackDays = 200
 
-/** Every meter in service in walking order, with what its reading will be judged by; from nine queries. */
+/** Every meter in service in walking order, with what its reading will be judged by; from ten queries. */
 export async function getRound(_actor: Actor): Promise<RoundRow[]> {
   const company = await ourCompany()
   const { today, instant } = present(company)
   const since = new Date(Date.parse(instant) - lookBackDays * 86_400_000).toISOString()
-  const [machineRows, yardRows, meterRows, recentRows, eventRows, doubts, skipRows, spells] =
+  const [machineRows, yardRows, meterRows, recentRows, eventRows, doubts, skipRows, spells, standingOf] =
     await Promise.all([
       machines.all({ retiredOn: null }, [['number', 'ASC']]),
       yards.all(),
@@ -55,6 +56,7 @@ export async function getRound(_actor: Actor): Promise<RoundRow[]> {
       doubtedCounts(),
       meterSkips.all({ day: today, status: 'active' }),
       spellsByMachine(),
+      loadStanding(),
     ])
   const recent = groupBy(recentRows, (row) => row.meterId)
   // A machine that was not read for half a year still has a last reading.
@@ -72,6 +74,7 @@ export async function getRound(_actor: Actor): Promise<RoundRow[]> {
       const history = {
         readings: (recent.get(meter.id) ?? []).map(asReading),
         events: (events.get(meter.id) ?? []).map(asMeterEvent),
+        standing: standingOf(machine.id),
       }
       const line = cumulativeHours(history.readings, history.events)
       const newest = recent.get(meter.id)?.at(-1)
@@ -110,35 +113,21 @@ export async function getRound(_actor: Actor): Promise<RoundRow[]> {
   return inWalkingOrder(rows)
 }
 
-/** Records one reading of the round, and says which due days it moved. */
+/**
+ * Records one reading of the round, and says which due days it moved. Where somebody else has read this
+ * meter since the round was opened it says who and what, and saves nothing.
+ */
 export async function recordInRound(actor: Actor, input: ReadingInput): Promise<RoundSaved> {
   return withMoves(input.meterId, async () => {
-    await refuseIfReadMeanwhile(actor, input)
     const { id, status, shown, verdict } = await recordReading(actor, input, 'round')
     return { id, status, shown, verdict }
   })
 }
 
 /**
- * Somebody else has read this meter since the round was opened: says who and what, and saves nothing.
- * Sent again without `seenLast` it is kept as one more reading.
+ * The meter was replaced since the last round: keeps the new one's reading and tells what happened. When
+ * it was changed, and what the old one showed where nobody noted it, is presumed from the machine's use.
  */
-async function refuseIfReadMeanwhile(actor: Actor, { id, meterId, seenLast }: ReadingInput): Promise<void> {
-  if (seenLast === undefined) return
-  const [newest] = await readings.all(
-    { meterId, status: ['accepted', 'doubted'], at: { [Op.gt]: seenLast } } as never,
-    [['at', 'DESC']],
-    1,
-  )
-  if (!newest || newest.id === id || newest.recordedById === actor.id) return
-  const meter = await meters.byId(meterId)
-  const { timeZone } = await ourCompany()
-  throw conflict(
-    `${newest.readBy} has entered ${showNumber(meterValue(newest.raw, newest.decimals), meter?.decimals ?? newest.decimals)} at ${timeOf(newest.at, timeZone)}${newest.status === 'doubted' ? ', in doubt' : ''}. Yours is not saved: Enter keeps it as one more reading, Esc leaves it.`,
-  )
-}
-
-/** The meter was replaced since the last round: keeps the new one's reading and tells what happened. */
 export async function recordReplaced(actor: Actor, input: ReplacedInput): Promise<RoundSaved> {
   requirePermission(actor, 'readings.enter')
   const { id, meterId, typed, oldLastTyped, readBy } = check(replacedSchema, input)
@@ -152,16 +141,11 @@ export async function recordReplaced(actor: Actor, input: ReplacedInput): Promis
         { id, meterId, typed, readBy, note: '', vouched: false, ...when },
         'round',
       )
-      if (recorded.status !== 'doubted')
+      // Sent again after its answer was lost: it is settled already.
+      const again = recorded.status === 'accepted' && (await eventToldBy(recorded.id)) !== null
+      if (recorded.status !== 'doubted' && !again)
         throw invalid({ typed: 'This reading goes on from the last one: it does not look like a new meter.' })
-      await settleReading(actor, {
-        decision: 'newMeter',
-        readingId: recorded.id,
-        oldLastTyped,
-        newFirstTyped: typed,
-        reason: 'Told during the round',
-        ...when,
-      })
+      await settleAsReplaced(actor, { readingId: recorded.id, oldLastTyped, note: 'Told during the round' })
       const { verdict, shown } = recorded
       return { id: recorded.id, status: 'accepted' as const, shown, verdict }
     }),

@@ -20,7 +20,9 @@ import { stockMovements } from '@/db/stores'
 import { requirePermission, type Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
+import { linkFailures, reviseEarlyChecks } from './earlyChecks'
 import { appendOwn, entriesOf } from './sheets'
+import { reopenBySheet } from './signs'
 import { movement } from './stores'
 
 /**
@@ -68,9 +70,9 @@ async function effectOf(
     case 'part':
       return correctUse(actor, sheet, state, correction)
     case 'endReason':
-      return correctEndReason(sheet, state, correction)
+      return correctEndReason(actor, sheet, state, correction)
     case 'notRenewed':
-      return takeRenewalBack(sheet, state, correction)
+      return takeRenewalBack(actor, sheet, state, correction)
   }
 }
 
@@ -102,17 +104,29 @@ async function correctUse(
 }
 
 async function correctEndReason(
+  actor: Actor,
   sheet: SheetRow,
   state: SheetState,
   { assemblyId, position, endReason }: Extract<Correction, { about: 'endReason' }>,
 ): Promise<string> {
   const life = await lives.find({ assemblyId, position, endSheetId: sheet.id, status: 'active' })
   if (!life) throw invalid({ position: 'No life ended there on this sheet.' })
-  await lives.update({ id: life.id }, { endReason })
+  if (endReason === life.endReason) throw invalid({ endReason: 'This is what the sheet says already.' })
+  // When it was first seen failing is only true of a part that failed.
+  await lives.update(
+    { id: life.id },
+    { endReason, seenFailingOn: endReason === 'failed' ? life.seenFailingOn : null },
+  )
+  const reached = state.signed?.payload.ended.find(
+    (each) => each.assemblyId === assemblyId && each.position === position,
+  )?.reached
+  if (endReason === 'failed') await linkFailures(actor, sheet, [{ assemblyId, position, endReason, reached }])
+  else await reviseEarlyChecks(actor, sheet, assemblyId)
   return `${nameOf(state, assemblyId, position)}: ${endReasons[endReason].toLowerCase()}`
 }
 
 async function takeRenewalBack(
+  actor: Actor,
   sheet: SheetRow,
   state: SheetState,
   { assemblyId, position }: Extract<Correction, { about: 'notRenewed' }>,
@@ -126,6 +140,8 @@ async function takeRenewalBack(
     { assemblyId, position, endSheetId: sheet.id, status: 'active' },
     { endedAt: null, endReason: '', endSheetId: null, seenFailingOn: null },
   )
+  await reopenBySheet(actor, sheet.id, { assemblyId, position })
+  await reviseEarlyChecks(actor, sheet, assemblyId)
   return `${nameOf(state, assemblyId, position)}: not renewed after all`
 }
 

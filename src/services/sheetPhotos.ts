@@ -3,48 +3,55 @@ import { documentSchema } from '@/core/fleet'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import type { Payloads } from '@/core/sheet'
-import { write } from '@/db'
+import { people } from '@/db/people'
 import { sheetPhotos, sheets } from '@/db/sheets'
 import { requirePermission, type Actor } from './actor'
 import { now } from './clock'
-import { asPhoto, dropFile, fileIn, keepFile, readKept, requireKind } from './files'
+import { asPhoto, fileIn, keepFile, readKept, requireKind } from './files'
 
 /**
  * Keeps a photo taken at the bench, before the entry that speaks of it comes in. Sent twice, it is kept
- * once. What its camera put into it, place and device among it, is not kept.
+ * once. What its camera put into it, place and device among it, is not kept. It belongs to whoever took
+ * it; a coordinator takes in what an author cannot send any more.
  *
  * @throws `invalid` for a file that is too large or no photo, `notFound` for an unknown sheet
  */
 export async function addSheetPhoto(
   actor: Actor,
   sheetId: string,
-  input: { id: string; name: string },
+  input: { id: string; name: string; authorId?: string },
   bytes: Uint8Array,
 ): Promise<void> {
   requirePermission(actor, 'sheets.work')
-  const { id, name } = check(documentSchema, { ...input, machineId: sheetId })
+  const { authorId = actor.id, ...file } = input
+  if (authorId !== actor.id) {
+    requirePermission(actor, 'sheets.takeIn')
+    if (!(await people.byId(authorId))) throw notFound('Whoever took this photo')
+  }
+  const { id, name } = check(documentSchema, { ...file, machineId: sheetId })
   if (requireKind(name, bytes) !== 'photo') throw invalid({ file: `“${name}” is a PDF, not a photo.` })
-  if (await sheetPhotos.byId(id)) return
+  if (await isKept(id, sheetId)) return
   if (!(await sheets.byId(sheetId))) throw notFound('This sheet')
   const kept = await asPhoto(name, bytes)
-  const file = fileIn('photos', id)
-  await keepFile(file, kept)
-  try {
-    await write(async () => {
-      if (await sheetPhotos.byId(id)) return
-      await sheetPhotos.insert({
-        id,
-        sheetId,
-        name,
-        bytes: kept.length,
-        recordedAt: now(),
-        recordedById: actor.id,
-      })
+  await keepFile(fileIn('photos', id), kept, async () => {
+    if (await isKept(id, sheetId)) return false
+    await sheetPhotos.insert({
+      id,
+      sheetId,
+      name,
+      bytes: kept.length,
+      recordedAt: now(),
+      recordedById: authorId,
     })
-  } catch (error) {
-    await dropFile(file)
-    throw error
-  }
+    return true
+  })
+}
+
+/** Whether this very photo came in before. @throws `conflict` where the id belongs to another sheet's */
+async function isKept(id: string, sheetId: string): Promise<boolean> {
+  const row = await sheetPhotos.byId(id)
+  if (row && row.sheetId !== sheetId) throw conflict('This photo belongs to another sheet: take it again.')
+  return row !== null
 }
 
 /** A photo's file. @throws `notFound` */

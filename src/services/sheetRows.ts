@@ -13,6 +13,6 @@ export function sheetRowsOf(subject: { machineId: string } | { assemblyId: strin
 }
 
 export function asEntry(row: SheetEntryRow): SheetEntry {
-  const { sheetId: _sheetId, receivedAt: _receivedAt, late, ...entry } = row
+  const { sheetId: _sheetId, receivedAt: _receivedAt, takenInById: _takenInById, late, ...entry } = row
   return { ...entry, late: late === 1 } as SheetEntry
 }

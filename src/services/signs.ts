@@ -69,6 +69,7 @@ export async function reportSign(actor: Actor, input: SignInput): Promise<void> 
       settledWords: '',
       settledAt: null,
       settledById: null,
+      settledSheetId: null,
       recordedAt: now(),
       recordedById: actor.id,
       version: 1,
@@ -109,7 +110,11 @@ async function placeOf(sign: SignInput): Promise<{ machineId: string | null; ser
 }
 
 /** Ends a sign with what came of it; what it brought forward goes back to its own limits. */
-export async function settleSign(actor: Actor, input: SettleSignInput): Promise<void> {
+export async function settleSign(
+  actor: Actor,
+  input: SettleSignInput,
+  sheetId: string | null = null,
+): Promise<void> {
   requirePermission(actor, 'signs.report')
   const { id, version, outcome, words } = check(settleSignSchema, input)
   await write(async () => {
@@ -121,7 +126,14 @@ export async function settleSign(actor: Actor, input: SettleSignInput): Promise<
       signs,
       what,
       { id, version },
-      { status: 'settled', outcome, settledWords: words, settledAt: now(), settledById: actor.id },
+      {
+        status: 'settled',
+        outcome,
+        settledWords: words,
+        settledAt: now(),
+        settledById: actor.id,
+        settledSheetId: sheetId,
+      },
       {
         machineId: row.machineId,
         assemblyId: row.assemblyId,
@@ -144,7 +156,14 @@ export async function reopenSign(actor: Actor, input: { id: string; version: num
       signs,
       what,
       input,
-      { status: 'open', outcome: '', settledWords: '', settledAt: null, settledById: null },
+      {
+        status: 'open',
+        outcome: '',
+        settledWords: '',
+        settledAt: null,
+        settledById: null,
+        settledSheetId: null,
+      },
       {
         machineId: row.machineId,
         assemblyId: row.assemblyId,
@@ -172,12 +191,36 @@ export async function settleBySheet(
     const positions = own.flatMap((each) => each.positions)
     const wanted = row.positions.length > 0 ? row.positions : await everyPosition(row)
     if (wanted.length === 0 || !wanted.every((position) => positions.includes(position))) continue
-    await settleSign(actor, {
-      id: row.id,
-      version: row.version,
-      outcome: 'mended',
-      words: `Done on sheet ${visitNumber(sheet.number)}`,
-    })
+    await settleSign(
+      actor,
+      {
+        id: row.id,
+        version: row.version,
+        outcome: 'mended',
+        words: `Done on sheet ${visitNumber(sheet.number)}`,
+      },
+      sheet.id,
+    )
+  }
+}
+
+/**
+ * Opens the signs again that a sheet had settled by a service on a position where it was not done after
+ * all. Called inside the correction's own transaction.
+ */
+export async function reopenBySheet(
+  actor: Actor,
+  sheetId: string,
+  undone: { assemblyId: string; position: string },
+): Promise<void> {
+  const settled = await signs.all({
+    settledSheetId: sheetId,
+    assemblyId: undone.assemblyId,
+    status: 'settled',
+  })
+  for (const row of settled) {
+    const wanted = row.positions.length > 0 ? row.positions : await everyPosition(row)
+    if (wanted.includes(undone.position)) await reopenSign(actor, { id: row.id, version: row.version })
   }
 }
 

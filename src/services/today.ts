@@ -58,7 +58,7 @@ async function loadToday(actor: Actor, today: string): Promise<TodayView> {
     ...wanted.map(({ view, clock }) => serviceRow(view, clock, visitFor(view.assemblyId, clock, open))),
     // A sign that brings a service forward is told on the row of that service.
     ...signs.filter((sign) => !onService(sign, wear)).map(signRow),
-    ...open.filter((visit) => visit.day <= today).map((visit) => visitRow(visit, machines)),
+    ...open.filter((visit) => visit.day <= today).map(visitRow),
     ...machines.flatMap((machine) => machineRows(machine, today)),
     ...checks.filter(isNear(addDays(today, aheadOfCheck))).map(checkRow),
     ...partRows(stock, supply, coming, soon, today),
@@ -124,14 +124,14 @@ function signRow(sign: SignView): TodayRow {
   }
 }
 
-function visitRow(visit: VisitLine, machines: MachineLine[]): TodayRow {
+function visitRow(visit: VisitLine): TodayRow {
   return {
     kind: 'visit',
     subject: `visit:${visit.id}`,
     label: `visit ${visit.number}`,
     actBy: visit.day,
     weight: 0,
-    yardId: machines.find((machine) => machine.number === visit.machineNumber)?.yardId ?? null,
+    yardId: visit.yardId,
     lead: visit.lead,
     visit,
   }

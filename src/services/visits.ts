@@ -22,7 +22,7 @@ import type { SheetContent } from '@/core/sheet'
 import { showTorque, wrenchWords } from '@/core/torque'
 import { whereWords } from '@/core/wear'
 import { Op, write } from '@/db'
-import { assemblies } from '@/db/assemblies'
+import { assemblies, fittings } from '@/db/assemblies'
 import { machines } from '@/db/machines'
 import { people } from '@/db/people'
 import { pumpModelVersions } from '@/db/pumpModels'
@@ -244,6 +244,8 @@ export async function restoreVisit(actor: Actor, input: { id: string; version: n
   // In one write: nobody can book these services between looking and restoring.
   await write(async () => {
     const row = await visits.byId(input.id)
+    if (row && row.state !== 'cancelled')
+      throw conflict(`Visit ${visitNumber(row.number)} is not cancelled: there is nothing to take back.`)
     if (row) await requireNotBooked(row.items)
     await setState(actor, input, { state: 'booked', endReason: '' }, 'booked again', '')
   })
@@ -313,13 +315,15 @@ async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
   if (rows.length === 0) return []
   const company = await ourCompany()
   const { today } = present(company)
-  const [models, machineRows, yardRows, names, sheetRows, pumps] = await Promise.all([
+  const shelved = rows.filter((row) => row.machineId === null).map((row) => row.items[0]!.assemblyId)
+  const [models, machineRows, yardRows, names, sheetRows, pumps, stays] = await Promise.all([
     modelsOf(rows.flatMap((row) => row.items)),
     machines.all(),
     yards.all(),
     people.all(),
     sheets.all({ visitId: rows.map((row) => row.id), state: ['open', 'signed'] }),
     assemblies.all({ id: [...new Set(rows.flatMap((row) => row.items.map((item) => item.assemblyId)))] }),
+    fittings.all({ assemblyId: shelved, status: 'active' }, [['at', 'ASC']]),
   ])
   const added = await addedOn(sheetRows.filter((sheet) => sheet.state === 'open').map((sheet) => sheet.id))
   return rows.map((row) => {
@@ -337,6 +341,10 @@ async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
       place: machine
         ? [yard?.name, machine.bay && `bay ${machine.bay}`].filter(Boolean).join(', ')
         : 'on the shelf',
+      yardId:
+        machine?.yardId ??
+        stays.findLast((stay) => stay.assemblyId === row.items[0]?.assemblyId)?.yardId ??
+        null,
       leadId: row.leadId,
       lead: names.find((person) => person.id === row.leadId)?.name ?? '',
       services: row.items.map((item) => {

@@ -73,9 +73,14 @@ test('the server is killed at many points: no entry that it acknowledged is lost
     .map(({ name, value }) => `${name}=${value}`)
     .join('; ')
   const url = () => `${demo.app.url}/api/sheets/${id}/entries`
+  const { actor } = (await (await fetch(`${url()}?after=0`, { headers: { cookie } })).json()) as {
+    actor: { id: string }
+  }
+  const authorId = actor.id
   const headers = { cookie, origin: demo.app.url, 'content-type': 'application/json' }
   const remark = (number: number) => ({
     id: `0190b0d2-0000-7000-8000-${String(number).padStart(12, '0')}`,
+    authorId,
     deviceId: 'killing-device',
     deviceSeq: number,
     seenUpTo: 0,

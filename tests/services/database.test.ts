@@ -2,7 +2,7 @@ import { execFile } from 'node:child_process'
 import { readdirSync } from 'node:fs'
 import path from 'node:path'
 import { v7 as uuid } from 'uuid'
-import { checkDatabase, closeDatabase, migrate, write } from '@/db'
+import { checkDatabase, closeDatabase, database, migrate, write } from '@/db'
 import { yards } from '@/db/yards'
 import { migrations } from '@/db/migrations'
 import { freshDatabase, removeDatabase } from '../support/database'
@@ -92,4 +92,61 @@ test('the file is copied before a change to its shape, and not without one', asy
   } finally {
     migrations.pop()
   }
+})
+
+describe('a change of shape that fails', () => {
+  const copies = () => readdirSync(folder).filter((name) => name.includes('.before-'))
+  const broken = {
+    name: '9999-broken',
+    up: async () => {
+      await database().query('ALTER TABLE yards ADD COLUMN half TEXT')
+      await yards.insert(yard('half-way'))
+      throw new Error('stopped in the middle')
+    },
+  }
+  const columns = async () => {
+    const shape = await database().getQueryInterface().describeTable('yards')
+    return Object.keys(shape)
+  }
+
+  test('leaves the file as it was, keeps the first copy however often it is tried, and names the way back', async () => {
+    await yards.insert(yard('kept'))
+    migrations.push(broken)
+    try {
+      let message = ''
+      for (let turn = 0; turn < 8; turn += 1)
+        message = await migrate().then(
+          () => 'it ran',
+          (error: Error) => error.message,
+        )
+      expect(await columns()).not.toContain('half')
+      expect((await yards.all()).map((row) => row.name)).toEqual(['kept'])
+      expect(await checkDatabase()).toBe('ok')
+      // The first and the newest: enough to go back, and never more.
+      expect(copies()).toHaveLength(2)
+      expect(message).toContain('9999-broken: stopped in the middle')
+      expect(message).toContain(path.join(folder, copies()[1]!))
+      expect(message).toContain('The way back')
+    } finally {
+      migrations.pop()
+    }
+    expect(await migrate()).toEqual({ ran: [], copy: null })
+  })
+
+  test('is run again in full once it can be', async () => {
+    let fails = true
+    migrations.push({
+      ...broken,
+      up: async () =>
+        fails ? broken.up() : void (await database().query('ALTER TABLE yards ADD COLUMN half TEXT')),
+    })
+    try {
+      await expect(migrate()).rejects.toThrow('stopped in the middle')
+      fails = false
+      expect((await migrate()).ran).toEqual(['9999-broken'])
+      expect(await columns()).toContain('half')
+    } finally {
+      migrations.pop()
+    }
+  })
 })

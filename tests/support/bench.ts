@@ -136,6 +136,7 @@ export class Tablet {
     this.sequence += 1
     return {
       id: uuid(),
+      authorId: this.actor.id,
       deviceId: this.deviceId,
       deviceSeq: this.sequence,
       seenUpTo: this.seenUpTo,

@@ -1,5 +1,5 @@
 import type { FieldChange } from '../audit'
-import type { KnownAhead, MeterEvent, MeterFace, Reading, VerdictKind } from '../hours'
+import type { KnownAhead, MeterEvent, MeterFace, Reading, Standing, VerdictKind } from '../hours'
 import type { AssemblyInput, MachineInput, PumpModelInput, YardInput } from './schema'
 import type { SpellInput } from './spells'
 import type { MeterInput } from '../hours/schema'
@@ -139,8 +139,17 @@ export type MeterPanel = Required<MeterInput> & {
   /** Newest first. */
   readings: ReadingLine[]
   /** What the judge needs to judge in the browser, as a value is typed. */
-  history: { readings: Reading[]; events: MeterEvent[] }
-  events: { id: string; kind: 'change' | 'rollOver'; at: string; day: string; note: string }[]
+  history: { readings: Reading[]; events: MeterEvent[]; standing: Standing[] }
+  events: {
+    id: string
+    kind: 'change' | 'rollOver'
+    at: string
+    day: string
+    note: string
+    /** What the old meter showed last, as far as it is known; `assumed` where nobody read it. */
+    oldLast: string | null
+    assumed: boolean
+  }[]
   line: { at: string; hours: number; source: 'reading' | 'event' }[]
   total: number | null
   weekly: number | null

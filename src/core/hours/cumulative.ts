@@ -11,16 +11,26 @@ export type CumulativePoint = {
   shown: number
 }
 
+/** From an instant on, what has to be added to what the counter shows to get cumulative hours. */
+export type Segment = { from: string; offset: number }
+
 /** A meter's cumulative line: points in time order whose hours never fall. */
-export type CumulativeLine = { points: CumulativePoint[]; ignoredReadingIds: string[] }
+export type CumulativeLine = {
+  points: CumulativePoint[]
+  ignoredReadingIds: string[]
+  /** One for each change or roll-over, oldest first; before the first of them the offset is 0. */
+  segments: Segment[]
+}
 
 /**
  * The cumulative line of one meter, going on across meter changes and roll-overs.
  *
  * Each event starts a new segment with an offset, so that hours go on: after a change the offset is
  * what the old meter had reached less what the new one started at; after a roll-over it grows by one
- * turn of the counter. The line is in the meter's unit (hours or strokes) and starts at the first
- * reading's own value. The order of the arguments does not matter.
+ * turn of the counter. A change is a point of the line, since what was on the old meter then is known; a
+ * roll-over is none: nobody saw it happen, and hours run straight on from the reading before it to the
+ * one after. The line is in the meter's unit (hours or strokes) and starts at the first reading's own
+ * value. The order of the arguments does not matter.
  *
  * @param readings accepted readings only, any order
  * @param events meter changes and roll-overs, any order
@@ -45,6 +55,7 @@ export function cumulativeHours(readings: Reading[], events: MeterEvent[]): Cumu
 
   const points: CumulativePoint[] = []
   const ignoredReadingIds: string[] = []
+  const segments: Segment[] = []
   let offset = 0
   let segment = 0
   for (const step of steps) {
@@ -54,20 +65,12 @@ export function cumulativeHours(readings: Reading[], events: MeterEvent[]): Cumu
       const reached = Math.max(lastValue === null ? 0 : offset + lastValue, last?.hours ?? 0)
       segment += 1
       offset = reached - firstValue
+      segments.push({ from: step.at, offset })
       points.push({ at: step.at, hours: reached, source: 'event', id: step.id, segment, shown: firstValue })
     } else if (step.event?.kind === 'rollOver') {
       segment += 1
       offset += step.event.span
-      if (last) {
-        points.push({
-          ...last,
-          at: step.at,
-          source: 'event',
-          id: step.id,
-          segment,
-          shown: last.hours - offset,
-        })
-      }
+      segments.push({ from: step.at, offset })
     } else if (step.reading) {
       const hours = offset + step.reading.value
       if (last && hours < last.hours - 1e-9) {
@@ -84,7 +87,12 @@ export function cumulativeHours(readings: Reading[], events: MeterEvent[]): Cumu
       }
     }
   }
-  return { points, ignoredReadingIds }
+  return { points, ignoredReadingIds, segments }
+}
+
+/** What has to be added to what the counter shows at an instant to get cumulative hours. */
+export function offsetAt(line: CumulativeLine, at: string): number {
+  return line.segments.findLast((segment) => segment.from <= at)?.offset ?? 0
 }
 
 /**

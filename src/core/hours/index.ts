@@ -1,4 +1,4 @@
-export type { MeterEvent, MeterFace, MeterUnit, Reading } from './types'
+export type { MeterEvent, MeterFace, MeterUnit, Reading, Standing } from './types'
 export { cumulativeHours, hoursAt, type CumulativeLine, type CumulativePoint } from './cumulative'
 export { dailyUse, plausibleUse, weeklyUse, type DailyUse, type UseBand } from './usage'
 export {
@@ -10,6 +10,10 @@ export {
   type Verdict,
   type VerdictKind,
 } from './judge'
+export { settleBlame, type Blame } from './blame'
+export { presumedChange, type PresumedChange } from './presumedChange'
+export { possibleSlips, type Slip } from './slips'
+export { judgeTyped, type TypedReading } from './typed'
 export {
   assemblyLine,
   assemblyUsage,
@@ -26,6 +30,7 @@ export {
   replacedSchema,
   skipSchema,
   settlementSchema,
+  type MeterEventToo,
   type MeterInput,
   type ReadingInput,
   type ReplacedInput,

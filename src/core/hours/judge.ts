@@ -1,9 +1,9 @@
 import { daysBetweenInstants } from '../calendar'
 import { showNumber } from '../units/quantity'
-import { cumulativeHours, type CumulativeLine, type CumulativePoint } from './cumulative'
+import { cumulativeHours, offsetAt, type CumulativeLine } from './cumulative'
 import { possibleSlips } from './slips'
-import type { MeterEvent, MeterFace, Reading } from './types'
-import { dailyUse, plausibleUse } from './usage'
+import type { MeterEvent, MeterFace, Reading, Standing } from './types'
+import { dailyUse, plausibleUse, standingDays, workingDays } from './usage'
 
 export type VerdictKind = 'first' | 'fits' | 'high' | 'low' | 'impossible' | 'slip' | 'newMeter' | 'rollOver'
 
@@ -25,7 +25,19 @@ export type Verdict = {
   used: number | null
 }
 
-export type History = { face: MeterFace; readings: Reading[]; events: MeterEvent[] }
+export type History = {
+  face: MeterFace
+  readings: Reading[]
+  events: MeterEvent[]
+  /** When its machine was or is laid up; left out, it never was. */
+  standing?: Standing[]
+}
+
+/**
+ * A reading or event next to the one that is judged. `value` is what the counter would have shown had it
+ * not been turned in between, so that it can be compared; `shown` is what it did show.
+ */
+type Neighbour = { at: string; value: number; shown: number; event: boolean }
 
 /** Whether a reading with this verdict drives clocks at once, without anybody looking. */
 export function isAcceptedAtOnce(kind: VerdictKind): boolean {
@@ -37,7 +49,8 @@ export function isAcceptedAtOnce(kind: VerdictKind): boolean {
  *
  * Impossible is what contradicts them: less than the one before, more than the one after, or, for an
  * hour meter, more than 24 h a day (with slack for rounding when readings are minutes apart).
- * High and low are outside the 99 % band of this machine's own use, scaled by the gap in days.
+ * High and low are outside the 99 % band of this machine's own use, scaled by the gap in days; days on
+ * which it was laid up count next to nothing.
  * What does not fit is then tried for an explanation: a slip of the hand that would fit the band, a
  * roll-over (only where the meter's digits are known and the use is possible), a new meter near zero.
  * What contradicts its neighbours cannot be vouched for, only corrected, withdrawn or explained.
@@ -54,10 +67,10 @@ export function isAcceptedAtOnce(kind: VerdictKind): boolean {
  * ) // { kind: 'slip', suggestion: 4835.1, … }
  */
 export function judgeReading(history: History, candidate: { at: string; value: number }): Verdict {
-  const { face, events } = history
+  const { face, events, standing = [] } = history
   const line = cumulativeHours(history.readings, events)
   const { previous, next } = neighbours(line, events, candidate.at)
-  const band = bandAt(line, previous, next, candidate.at, face)
+  const band = bandAt(line, previous, next, candidate.at, face, standing)
   const against = contradiction(face, previous, next, candidate)
   const facts = {
     possible: against === undefined,
@@ -65,7 +78,7 @@ export function judgeReading(history: History, candidate: { at: string; value: n
     suggestion: null,
     previous: previous && { at: previous.at, value: previous.shown },
     next: next && { at: next.at, value: next.shown },
-    used: previous ? candidate.value - previous.shown : null,
+    used: previous ? candidate.value - previous.value : null,
   }
   const verdict = (kind: VerdictKind, reason: string, more: Partial<Verdict> = {}): Verdict => ({
     kind,
@@ -82,7 +95,11 @@ export function judgeReading(history: History, candidate: { at: string; value: n
       const slip = fittingSlip(candidate.value, face, band, false)
       if (slip)
         return verdict('slip', `${show(slip.value)} would fit: ${slip.how}.`, { suggestion: slip.value })
-      return verdict('high', `High for this machine: ${show(band.low)} to ${show(band.high)} would be usual.`)
+      const stands = previous && standingDays(previous.at, candidate.at, standing) > 0
+      return verdict(
+        'high',
+        `High for ${stands ? 'a machine that was laid up' : 'this machine'}: ${show(band.low)} to ${show(band.high)} would be usual.`,
+      )
     }
     if (candidate.value < band.low - rounding) {
       const slip = fittingSlip(candidate.value, face, band, false)
@@ -99,11 +116,11 @@ export function judgeReading(history: History, candidate: { at: string; value: n
       suggestion: slip.value,
     })
   }
-  if (previous && !next && candidate.value < previous.shown) {
+  if (previous && !next && candidate.value < previous.value) {
     const days = daysBetweenInstants(previous.at, candidate.at)
     const possible = face.unit === 'h' ? 24 * days + 1 : Infinity
     if (face.digits !== null) {
-      const used = candidate.value + 10 ** face.digits - previous.shown
+      const used = candidate.value + 10 ** face.digits - previous.value
       if (used <= possible && used <= 0.1 * 10 ** face.digits) {
         return verdict(
           'rollOver',
@@ -135,16 +152,22 @@ export function judgeReading(history: History, candidate: { at: string; value: n
  *
  * @param history accepted readings and events
  * @param doubted readings in doubt
- * @returns the verdict of each doubted reading; those for which `isAcceptedAtOnce` may drive clocks again
+ * @param vouched ids of those that a person has vouched for: they count as soon as nothing contradicts them
+ * @returns the verdict of each doubted reading, and whether it may drive clocks again
  */
-export function judgeAgain(history: History, doubted: Reading[]): { id: string; verdict: Verdict }[] {
+export function judgeAgain(
+  history: History,
+  doubted: Reading[],
+  vouched: ReadonlySet<string> = new Set(),
+): { id: string; verdict: Verdict; counts: boolean }[] {
   const accepted = [...history.readings]
   return [...doubted]
     .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0))
     .map((reading) => {
       const verdict = judgeReading({ ...history, readings: accepted }, reading)
-      if (isAcceptedAtOnce(verdict.kind)) accepted.push(reading)
-      return { id: reading.id, verdict }
+      const counts = isAcceptedAtOnce(verdict.kind) || (verdict.possible && vouched.has(reading.id))
+      if (counts) accepted.push(reading)
+      return { id: reading.id, verdict, counts }
     })
 }
 
@@ -179,39 +202,54 @@ export function judgeLater(
   return fallen
 }
 
-/** The points before and after an instant that the counter's own face can be compared with. */
+/** What stands before and after an instant, on the counter's scale of that instant. */
 function neighbours(line: CumulativeLine, events: MeterEvent[], at: string) {
-  const segment = events.filter((event) => event.at <= at).length
-  let previous: CumulativePoint | null = null
-  let next: CumulativePoint | null = null
-  for (const point of line.points) {
-    if (point.segment !== segment) continue
-    if (point.at <= at) previous = point
-    else if (!next) next = point
-  }
-  return { previous, next }
+  const offset = offsetAt(line, at)
+  const index = line.points.findLastIndex((point) => point.at <= at)
+  const [before, after] = [line.points[index], line.points[index + 1]]
+  const previous: Neighbour | null = before
+    ? { at: before.at, value: before.hours - offset, shown: before.shown, event: before.source === 'event' }
+    : null
+  return { previous, next: after ? nextOf(after, events, offset) : null }
+}
+
+function nextOf(
+  point: CumulativeLine['points'][number],
+  events: MeterEvent[],
+  offset: number,
+): Neighbour | null {
+  const event = point.source === 'event' ? events.find(({ id }) => id === point.id) : undefined
+  if (!event) return { at: point.at, value: point.hours - offset, shown: point.shown, event: false }
+  // What the old meter showed last stands against a reading only if somebody read it.
+  if (event.kind !== 'change' || event.lastValue === null || event.assumed) return null
+  return { at: point.at, value: event.lastValue, shown: event.lastValue, event: true }
 }
 
 function bandAt(
   line: CumulativeLine,
-  previous: CumulativePoint | null,
-  next: CumulativePoint | null,
+  previous: Neighbour | null,
+  next: Neighbour | null,
   at: string,
   face: MeterFace,
+  standing: Standing[],
 ) {
   if (!previous) return null
-  const days = daysBetweenInstants(previous.at, at)
-  const use = plausibleUse(dailyUse(line, at), days, face.unit)
-  const cap = next ? next.shown : Infinity
-  const from = (used: number) => Math.min(previous.shown + used, cap)
-  return { expected: from(use.expected), low: next ? previous.shown : from(use.low), high: from(use.high) }
+  const days = workingDays(previous.at, at, standing)
+  const use = plausibleUse(dailyUse(line, at, standing), days, face.unit)
+  const cap = next ? next.value : Infinity
+  const from = (used: number) => Math.max(0, Math.min(previous.value + used, cap))
+  return {
+    expected: from(use.expected),
+    low: next ? Math.max(0, previous.value) : from(use.low),
+    high: from(use.high),
+  }
 }
 
 /** Why a value cannot be, in one sentence, or undefined where nothing contradicts it. */
 function contradiction(
   face: MeterFace,
-  previous: CumulativePoint | null,
-  next: CumulativePoint | null,
+  previous: Neighbour | null,
+  next: Neighbour | null,
   { at, value }: { at: string; value: number },
 ): string | undefined {
   const show = (amount: number) => `${showNumber(amount, face.decimals)}\u00a0${face.unit}`
@@ -220,17 +258,25 @@ function contradiction(
   if (face.digits !== null && value >= 10 ** face.digits) {
     return `This meter has only ${face.digits} digits before the point.`
   }
-  if (previous && value < previous.shown) {
-    return `Runs backwards: the previous reading was ${show(previous.shown)}.`
+  if (previous && value < previous.value) {
+    return previous.event
+      ? `Runs backwards: the new meter started at ${show(previous.shown)}.`
+      : `Runs backwards: the previous reading was ${show(previous.shown)}.`
   }
-  if (next && value > next.shown) return `Above the reading after it, ${show(next.shown)}.`
+  if (next && value > next.value) {
+    return next.event
+      ? `Above what the old meter showed last, ${show(next.shown)}.`
+      : `Above the reading after it, ${show(next.shown)}.`
+  }
   if (face.unit !== 'h') return undefined
   const daysSince = previous ? daysBetweenInstants(previous.at, at) : 0
-  if (previous && value - previous.shown > 24 * daysSince + slack) {
-    return `More than 24 hours a day since the previous reading, ${show(previous.shown)}.`
+  if (previous && value - previous.value > 24 * daysSince + slack) {
+    return previous.event
+      ? `More than 24 hours a day since the new meter was fitted at ${show(previous.shown)}.`
+      : `More than 24 hours a day since the previous reading, ${show(previous.shown)}.`
   }
   const daysUntil = next ? daysBetweenInstants(at, next.at) : 0
-  if (next && next.shown - value > 24 * daysUntil + slack) {
+  if (next && next.value - value > 24 * daysUntil + slack) {
     return `Would leave more than 24 hours a day to the reading after it, ${show(next.shown)}.`
   }
   return undefined

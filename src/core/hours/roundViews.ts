@@ -1,5 +1,5 @@
 import type { Verdict } from './judge'
-import type { MeterEvent, MeterFace, Reading } from './types'
+import type { MeterEvent, MeterFace, Reading, Standing } from './types'
 
 /** One meter on the round, with what the judge needs to judge it in the browser. */
 export type RoundRow = {
@@ -15,7 +15,7 @@ export type RoundRow = {
   crew: string
   face: MeterFace
   /** Accepted readings of the last half year, which is all the judge looks at. */
-  history: { readings: Reading[]; events: MeterEvent[] }
+  history: { readings: Reading[]; events: MeterEvent[]; standing: Standing[] }
   last: { at: string; value: number; day: string; ageDays: number; readBy: string } | null
   owes: boolean
   /** "laid up until 1 Mar", or blank: it owes nothing then. */

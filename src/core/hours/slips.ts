@@ -21,9 +21,14 @@ export function possibleSlips(typed: number, face: MeterFace): Slip[] {
     if (!known && exact >= 0) slips.push({ value: exact, how })
   }
 
-  add(typed / 10, 'the decimal point is one place out')
+  // Exactly so much: a value that would have to be rounded is not what the meter showed.
+  const raw = Number(digits)
+  if (raw % 10 === 0) add(typed / 10, 'the decimal point is one place out')
   add(typed * 10, 'the decimal point is one place out')
-  add(typed / 100, 'the decimal point is two places out')
+  if (raw % 100 === 0) add(typed / 100, 'the decimal point is two places out')
+  add(typed * 100, 'the decimal point is two places out')
+  if (face.decimals === 0 && raw % 10 !== 0)
+    add(Math.floor(typed / 10), 'the tenths, which this meter does not show, are typed along')
   for (let index = 1; index < digits.length; index += 1) {
     const swapped = digits.slice(0, index - 1) + digits[index] + digits[index - 1] + digits.slice(index + 1)
     add(Number(swapped) / scale, 'two neighbouring digits are swapped')
@@ -38,4 +43,20 @@ export function possibleSlips(typed: number, face: MeterFace): Slip[] {
     }
   }
   return slips
+}
+
+/**
+ * The values that a misplaced decimal point would have meant, where more decimals were typed than the
+ * meter shows: all the digits, with the point where the meter has it or further right.
+ *
+ * @param typed as it was read, with all its decimals
+ * @example misplacedPoint(487.66, { unit: 'h', digits: 5, decimals: 1 }) // [4876.6, 48766]
+ */
+export function misplacedPoint(typed: number, face: MeterFace): number[] {
+  const digits = String(typed).replace('.', '')
+  if (!/^\d{1,12}$/.test(digits)) return []
+  return Array.from(
+    { length: face.decimals + 1 },
+    (_, right) => Number(digits) / 10 ** (face.decimals - right),
+  )
 }

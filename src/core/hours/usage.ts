@@ -1,5 +1,6 @@
 import { daysBetweenInstants } from '../calendar'
 import { hoursAt, type CumulativeLine } from './cumulative'
+import type { Standing } from './types'
 
 /** How hard a machine has been used: mean use a day and the variance of one day's use. */
 export type DailyUse = { meanPerDay: number; variancePerDay: number; gaps: number }
@@ -14,24 +15,28 @@ const prior = { meanPerDay: 3, variancePerDay: 9, days: 2, gaps: 1 }
 // The mean itself drifts from one stretch to the next; a long gap must not look better known than it is.
 const driftShare = 0.15
 const z99 = 2.576
+// A machine that stands is moved about the yard and started to see that it does: so much of a day's use.
+const standingShare = 0.02
 
 /**
  * Use a day from the gaps between readings of the last half year, recent ones weighing more
  * (half-life six weeks), shrunk towards a plain prior where there are few.
  * The variance is that of whole gaps scaled to a day, so bursts of jobs with idle weeks between
- * them give a wide band. A default of ours, tuned against invented histories.
+ * them give a wide band. Days on which the machine was laid up are left out. A default of ours, tuned
+ * against invented histories.
  *
  * @param line a meter's cumulative line
  * @param before only gaps that end at or before this instant count
+ * @param standing when the machine was or is laid up
  */
-export function dailyUse(line: CumulativeLine, before: string): DailyUse {
+export function dailyUse(line: CumulativeLine, before: string, standing: Standing[] = []): DailyUse {
   let weightedUse = prior.meanPerDay * prior.days
   let weightedDays = prior.days
   const gaps: { use: number; days: number; weight: number }[] = []
   for (let index = 1; index < line.points.length; index += 1) {
     const from = line.points[index - 1]!
     const to = line.points[index]!
-    const days = daysBetweenInstants(from.at, to.at)
+    const days = workingDays(from.at, to.at, standing)
     const age = daysBetweenInstants(to.at, before)
     if (age < 0 || age > windowDays || days < 0.25) continue
     const weight = 2 ** (-age / halfLifeDays)
@@ -47,6 +52,20 @@ export function dailyUse(line: CumulativeLine, before: string): DailyUse {
     weights += gap.weight
   }
   return { meanPerDay, variancePerDay: squares / weights, gaps: gaps.length }
+}
+
+/** Days of a stretch laid up, with fractions. Stretches of standing do not overlap. */
+export function standingDays(from: string, to: string, standing: Standing[]): number {
+  return standing.reduce((sum, each) => {
+    const start = each.from > from ? each.from : from
+    const end = each.to !== null && each.to < to ? each.to : to
+    return end > start ? sum + daysBetweenInstants(start, end) : sum
+  }, 0)
+}
+
+/** How many days of use a stretch has: a day laid up is next to none. */
+export function workingDays(from: string, to: string, standing: Standing[]): number {
+  return daysBetweenInstants(from, to) - (1 - standingShare) * standingDays(from, to, standing)
 }
 
 /**

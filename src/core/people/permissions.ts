@@ -15,6 +15,7 @@ export const permissions = {
   'fleet.edit': 'change machines, meters and pumps',
   'visits.plan': 'plan visits',
   'sheets.work': 'work and sign sheets',
+  'sheets.takeIn': 'take in entries for somebody else',
   'stores.edit': 'change parts and their prices',
   'stores.count': 'receive parts and count bins',
   'models.edit': 'change pump models',

@@ -12,6 +12,8 @@ export type VisitLine = {
   machineNumber: string | null
   machineName: string | null
   place: string
+  /** The yard its machine, or the shelf, is in. */
+  yardId: string | null
   leadId: string
   lead: string
   /** "Renew high-pressure seals, cylinders 1 and 2". */

@@ -67,9 +67,12 @@ export {
   correctionSchema,
   moreWorkSchema,
   payloadSchemas,
+  mostEntriesAtOnce,
   sentEntriesSchema,
+  sentEntrySchema,
   signSchema,
   startSheetSchema,
+  takeInReasonSchema,
   unplannedSheetSchema,
   type AbandonInput,
   type CorrectionInput,
@@ -80,5 +83,5 @@ export {
 } from './schema'
 export { endReasonAfterCorrections, isTakenBack, usedAfterCorrections } from './corrections'
 export { recordLines } from './record'
-export { recordKinds, type RecordKind, type RecordLine } from './recordTeller'
+export { authorWords, recordKinds, type RecordKind, type RecordLine } from './recordTeller'
 export { positionLines, workersOf, type PositionLine } from './recordPositions'

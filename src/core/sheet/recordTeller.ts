@@ -56,7 +56,7 @@ export function tellerOf(state: SheetState) {
   return {
     line: (
       kind: RecordKind,
-      entry: Pick<SheetEntry, 'id' | 'at' | 'byName'>,
+      entry: Pick<SheetEntry, 'id' | 'at' | 'byName' | 'takenInByName' | 'takenInWhy'>,
       rest: Partial<RecordLine> & { item: string },
     ): RecordLine => ({
       kind,
@@ -67,7 +67,7 @@ export function tellerOf(state: SheetState) {
       unit: '',
       detail: '',
       at: entry.at,
-      by: entry.byName,
+      by: authorWords(entry),
       ...rest,
     }),
     assemblyOf,
@@ -82,6 +82,15 @@ export function tellerOf(state: SheetState) {
       return { step, where: step ? [step.heading, step.where].filter(Boolean).join(', ') : '' }
     },
   }
+}
+
+/** Who an entry is by, and who took it in where its author could not send it: the record names both. */
+export function authorWords({
+  byName,
+  takenInByName,
+  takenInWhy,
+}: Pick<SheetEntry, 'byName' | 'takenInByName' | 'takenInWhy'>): string {
+  return takenInByName ? `${byName} (taken in by ${takenInByName}: ${takenInWhy})` : byName
 }
 
 /** What there is of some words, one after the other. */

@@ -173,25 +173,42 @@ export const payloadSchemas: { [Kind in DeviceEntryKind]: Joi.ObjectSchema<Paylo
   joined: Joi.object({ words: optionalLine(300) }),
 }
 
-/** The list that a device posts. Its payloads are checked one by one, so that one bad entry is not all. */
-export const sentEntriesSchema = Joi.array<SentEntry[]>()
-  .items(
-    Joi.object<SentEntry>({
-      id: id().required(),
-      deviceId: id().required(),
-      deviceSeq: Joi.number().integer().min(1).max(2_000_000_000).required(),
-      seenUpTo: Joi.number().integer().min(0).max(2_000_000_000).required(),
-      deviceTime: Joi.string().isoDate().required(),
-      stepKey: Joi.string().max(300).allow(null).default(null),
-      kind: Joi.string()
-        .valid(...Object.keys(payloadSchemas))
-        .required(),
-      payload: Joi.object().unknown().default({}),
-    }),
-  )
+/** How many entries one message of a device may hold; a device with more sends them in portions. */
+export const mostEntriesAtOnce = 500
+
+/** The list that a device posts. What is in it is checked one by one, so that one bad entry is not all. */
+export const sentEntriesSchema = Joi.array<unknown[]>()
+  .items(Joi.any())
   .min(1)
-  .max(500)
+  .max(mostEntriesAtOnce)
   .required()
+  .messages({
+    'array.base': 'Send a list of entries.',
+    'any.required': 'Send a list of entries.',
+    'array.min': 'Send at least one entry.',
+    'array.max': `Send at most ${mostEntriesAtOnce} entries at once.`,
+  })
+
+/** One entry of that list; its payload has a schema of its own. */
+export const sentEntrySchema = Joi.object<SentEntry>({
+  id: id().required(),
+  authorId: id().required().messages({
+    'any.required':
+      'It does not say who made it: this page is older than Atelier. Load the page again; nothing is lost.',
+  }),
+  deviceId: id().required(),
+  deviceSeq: Joi.number().integer().min(1).max(2_000_000_000).required(),
+  seenUpTo: Joi.number().integer().min(0).max(2_000_000_000).required(),
+  deviceTime: Joi.string().isoDate().required(),
+  stepKey: Joi.string().max(300).allow(null).default(null),
+  kind: Joi.string()
+    .valid(...Object.keys(payloadSchemas))
+    .required(),
+  payload: Joi.object().unknown().default({}),
+})
+
+/** Why a coordinator takes in what an author cannot send any more. */
+export const takeInReasonSchema = because('Say why they cannot send it themselves.')
 
 export type StartSheetInput = { id: string; visitId: string }
 export const startSheetSchema = Joi.object<StartSheetInput>({ id: id().required(), visitId: id().required() })

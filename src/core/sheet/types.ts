@@ -290,14 +290,18 @@ export type SheetEntry<Kind extends EntryKind = EntryKind> = {
     payload: Payloads[K]
     byId: string
     byName: string
+    /** Whoever took it in for an author who could not send it any more, and why; blank where the author did. */
+    takenInByName?: string
+    takenInWhy?: string
     /** It came in after the sheet was signed: kept, and without effect. */
     late: boolean
   }
 }[Kind]
 
-/** An entry as a device sends it. */
+/** An entry as a device sends it. It belongs to whoever made it, not to whoever sends it. */
 export type SentEntry = {
   id: string
+  authorId: string
   deviceId: string
   deviceSeq: number
   seenUpTo: number

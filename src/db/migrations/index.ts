@@ -14,6 +14,7 @@ import { feeds } from './0011-feeds'
 import { documents } from './0012-documents'
 import { practicesAndTools } from './0013-practices-tools'
 import { sheetPhotos } from './0014-sheet-photos'
+import { wholeActs } from './0015-whole-acts'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
 export const migrations: RunnableMigration<QueryInterface>[] = [
@@ -31,4 +32,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   documents,
   practicesAndTools,
   sheetPhotos,
+  wholeActs,
 ]

@@ -24,10 +24,13 @@ import { SheetPhases } from './SheetPhases'
 import { StepWork } from './StepWork'
 import { TopTimers } from './TopTimers'
 import { useSheet } from './useSheet'
+import { WaitingForOthers } from './WaitingForOthers'
 
 type Props = {
   sheet: SheetPage
   author: { id: string; name: string }
+  /** Whether this person may take in what others cannot send any more. */
+  mayTakeIn: boolean
   present: Present
   timeZone: string
   abandon: (input: AbandonInput) => Promise<Outcome>
@@ -35,7 +38,7 @@ type Props = {
 }
 
 /** The sheet at the bench: phases on the left, one thing to do in the middle, positions and parts on the right. */
-export function SheetBench({ sheet, author, present, timeZone, abandon, addMoreWork }: Props) {
+export function SheetBench({ sheet, author, mayTakeIn, present, timeZone, abandon, addMoreWork }: Props) {
   const bench = useSheet(sheet.id, sheet.entries, author, sheet.now)
   const { state } = bench
   const [chosen, setChosen] = useState<Place | null>(null)
@@ -99,6 +102,20 @@ export function SheetBench({ sheet, author, present, timeZone, abandon, addMoreW
           )}
           {bench.trouble && <Note tone="brass">{bench.trouble}</Note>}
           <TakeUp bench={bench} timeZone={timeZone} />
+          {bench.somebodyElse && (
+            <Note tone="oxide" title={`${bench.somebodyElse} is signed in on this device now.`}>
+              What you tick here stays {author.name}’s and waits for {author.name} to sign in again.{' '}
+              <a href={`/sheets/${sheet.id}`}>Load the page again to work as {bench.somebodyElse}</a>
+            </Note>
+          )}
+          <WaitingForOthers
+            waiting={bench.others}
+            author={author}
+            people={sheet.colleagues}
+            mayTakeIn={mayTakeIn}
+            claim={bench.claim}
+            takeIn={bench.takeIn}
+          />
           {!bench.lasting && (
             <Note tone="brass" title="Mind:">
               this browser keeps nothing on the device. Until “All saved” stands above, do not close the page.

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react'
 import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
 import { showMinutes, visitNumber } from '@/core/planning'
@@ -26,6 +27,8 @@ type Props = {
   timeZone: string
   company: string
   correct: ((input: CorrectionInput) => Promise<Outcome>) | null
+  /** What still waits on this device for it. */
+  waiting?: ReactNode
 }
 
 const sections: { title: string; kinds: RecordKind[] }[] = [
@@ -44,7 +47,7 @@ const sections: { title: string; kinds: RecordKind[] }[] = [
 ]
 
 /** The record of a sheet: a page that a stranger understands, on screen and on paper. */
-export function SheetRecord({ sheet, today, timeZone, company, correct }: Props) {
+export function SheetRecord({ sheet, today, timeZone, company, correct, waiting }: Props) {
   const state = sheetState(sheet.entries)!
   const lines = recordLines(state)
   const of = (...kinds: RecordKind[]) => lines.filter((line) => kinds.includes(line.kind))
@@ -78,6 +81,7 @@ export function SheetRecord({ sheet, today, timeZone, company, correct }: Props)
     >
       <div className="stack record">
         <p className="print-only second">{company} · service record</p>
+        {waiting}
         {sheet.state === 'abandoned' && (
           <Note title="Given up: nothing on it counts.">{sheet.endReason}</Note>
         )}

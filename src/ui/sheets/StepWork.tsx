@@ -1,7 +1,7 @@
 'use client'
 
 import Button from '@mui/material/Button'
-import { blockedBy, fastenerOf, phasesOf, wantsLookingUp, type StepState } from '@/core/sheet'
+import { authorWords, blockedBy, fastenerOf, phasesOf, wantsLookingUp, type StepState } from '@/core/sheet'
 import { Note } from '../feedback/States'
 import { BoreStack } from '../graphics/BoreStack'
 import { OrientationPicture } from '../graphics/OrientationPicture'
@@ -78,14 +78,15 @@ export function StepWork(props: StepProps) {
       {!settled && <StepWay {...props} />}
       {each.rival && (
         <Note tone="oxide" title="Two devices say different things.">
-          {each.by?.byName}: {each.by?.kind === 'done' ? 'done' : 'skipped'}. {each.rival.byName}:{' '}
-          {each.rival.kind === 'done' ? 'done' : 'skipped'}. Take back what stands and enter what is right.
+          {each.by && authorWords(each.by)}: {each.by?.kind === 'done' ? 'done' : 'skipped'}.{' '}
+          {authorWords(each.rival)}: {each.rival.kind === 'done' ? 'done' : 'skipped'}. Take back what stands
+          and enter what is right.
         </Note>
       )}
       {[...substitutes, ...remarks].map((entry) => (
         <p key={entry.id} className="bench-remark">
           <span className="second">
-            {entry.byName}, {clockTime(entry.at, timeZone)}
+            {authorWords(entry)}, {clockTime(entry.at, timeZone)}
           </span>{' '}
           {entry.kind === 'remark'
             ? entry.payload.text
@@ -111,7 +112,7 @@ function Settled({ bench, step, timeZone, before, go }: StepProps) {
   return (
     <>
       <Note tone={by.kind === 'done' ? 'moss' : 'brass'} title={by.kind === 'done' ? 'Done.' : 'Skipped.'}>
-        {by.byName}, {clockTime(by.at, timeZone)}
+        {authorWords(by)}, {clockTime(by.at, timeZone)}
         {by.kind === 'done'
           ? doneWords(by.payload) && ` · ${doneWords(by.payload)}`
           : ` · ${by.payload.reason}`}

@@ -6,21 +6,13 @@ import {
   refusal,
   type DeviceEntryKind,
   type Payloads,
-  type SentEntry,
   type SheetEntry,
   type SheetState,
 } from '@/core/sheet'
 import { kindOfFile, largestDocument } from '@/core/fleet/documents'
 import { v7 as uuid } from 'uuid'
-import { Outbox, type Queued } from './queue'
-
-type Answer = {
-  taken: string[]
-  refused: { id: string; message: string }[]
-  entries: SheetEntry[]
-  state: 'open' | 'signed' | 'abandoned'
-  now: string
-}
+import { Outbox, type Author, type Queued } from './queue'
+import { asSent, NotAnswered, readAnswer, sendEntries, type Answer } from './sending'
 
 export type SheetHandle = {
   state: SheetState
@@ -28,6 +20,14 @@ export type SheetHandle = {
   waiting: number
   /** What the server would not have, with its sentence. */
   refused: Queued[]
+  /** What waits on this device for other authors, or for somebody to say whose it is. */
+  others: Queued[]
+  /** Says whose entries are that have no author. */
+  claim: (ids: string[], author: Author) => Promise<void>
+  /** Takes in what another author cannot send any more; answers with what stands in the way, or null. */
+  takeIn: (authorId: string, why: string) => Promise<string | null>
+  /** Somebody else has signed in on this device meanwhile: this page still belongs to its author. */
+  somebodyElse: string
   /** Why nothing goes through, or blank. */
   trouble: string
   /** Somebody signed it or gave it up meanwhile. */
@@ -46,7 +46,7 @@ export type SheetHandle = {
   photoUrl: (photoId: string) => string
   /** The present instant by the server's clock, whatever this device's own shows. */
   now: () => string
-  author: { id: string; name: string }
+  author: Author
   /** Sends what waits and asks the server for what is new; answers once that is done or cannot be. */
   look: () => Promise<void>
   /** The newest entry of the server that this device has seen. */
@@ -62,6 +62,7 @@ export type PhotoAbout = {
 
 const retryMs = 3000
 const lookMs = 10_000
+const heldMs = 30_000
 
 /**
  * A sheet as this device works it: what the server has, and what was written here and waits. Every
@@ -70,7 +71,7 @@ const lookMs = 10_000
 export function useSheet(
   sheetId: string,
   initial: SheetEntry[],
-  author: { id: string; name: string },
+  author: Author,
   serverNow: string,
 ): SheetHandle {
   const [entries, setEntries] = useState(initial)
@@ -78,6 +79,9 @@ export function useSheet(
   const [queue, setQueue] = useState<Queued[]>([])
   const [trouble, setTrouble] = useState('')
   const [closed, setClosed] = useState(false)
+  const [somebodyElse, setSomebodyElse] = useState('')
+  /** Failed on our side: offered again, but not at once. */
+  const heldUntil = useRef(new Map<string, number>())
   const [lasting, setLasting] = useState(true)
   const outbox = useRef<Outbox | null>(null)
   const busy = useRef(false)
@@ -97,55 +101,61 @@ export function useSheet(
     setEntries(known.current)
   }, [])
 
+  /** What of this author's can be sent now; what belongs to somebody else waits for them. */
+  const sendable = useCallback(
+    (waiting: Queued[]) =>
+      waiting.filter(
+        (entry) =>
+          entry.authorId === author.id &&
+          entry.refused === '' &&
+          (heldUntil.current.get(entry.id) ?? 0) <= Date.now(),
+      ),
+    [author.id],
+  )
+
+  const take = useCallback(
+    (answer: Answer) => {
+      clock.current = Date.parse(answer.now) - Date.now()
+      // Within a message's own time the clocks agree: nothing is drawn anew for it.
+      setOffset((known) => (Math.abs(known - clock.current) > 1500 ? clock.current : known))
+      merge(answer.entries)
+      if (answer.state !== 'open') setClosed(true)
+      setSomebodyElse(answer.actor.id === author.id ? '' : answer.actor.name)
+      const failed = answer.held.filter(({ why }) => why === 'unforeseen')
+      for (const { id } of failed) heldUntil.current.set(id, Date.now() + heldMs)
+      setTrouble(failed[0]?.message ?? '')
+    },
+    [author.id, merge],
+  )
+
   /** Sends what waits, oldest first; with nothing to send, asks what others have written. */
   const exchange = useCallback(async () => {
     const box = outbox.current
     if (!box || busy.current) return
     busy.current = true
     let reached = false
-    let ready = new Set<string>()
     try {
-      ready = await sendPhotos(box, sheetId)
-      const waiting = (await box.waiting(sheetId)).filter(
-        (entry) => entry.refused === '' && (entry.kind !== 'photo' || ready.has(entry.id)),
-      )
-      const url = `/api/sheets/${sheetId}/entries`
-      const response =
-        waiting.length > 0
-          ? await fetch(url, {
-              method: 'POST',
-              headers: { 'content-type': 'application/json', 'x-sent-at': new Date().toISOString() },
-              body: JSON.stringify(waiting.map(asSent)),
-            })
-          : await fetch(`${url}?after=${upTo.current}`)
-      const body = (await response.json()) as Answer & { problem?: { message: string } }
-      if (!response.ok) {
-        setTrouble(body.problem?.message ?? 'Atelier does not answer as it should.')
-        return
-      }
-      reached = true
-      clock.current = Date.parse(body.now) - Date.now()
-      // Within a message's own time the clocks agree: nothing is drawn anew for it.
-      setOffset((known) => (Math.abs(known - clock.current) > 1500 ? clock.current : known))
-      setTrouble('')
-      merge(body.entries)
-      await box.remove(body.taken)
-      for (const { id, message } of body.refused) await box.markRefused(id, message)
+      const waiting = sendable(await box.waiting(sheetId))
+      const sent = await sendEntries(box, sheetId, waiting)
+      const url = `/api/sheets/${sheetId}/entries?after=${upTo.current}`
+      const answers = sent.length > 0 ? sent : [await readAnswer(await fetch(url))]
+      reached = answers.every(({ actor }) => actor.id === author.id)
+      for (const answer of answers) take(answer)
       setQueue(await box.waiting(sheetId))
-      if (body.state !== 'open') setClosed(true)
-    } catch {
+    } catch (error) {
+      setQueue(await box.waiting(sheetId))
       setTrouble(
-        'Atelier cannot be reached. What you tick is kept on this device and sent as soon as it can be.',
+        error instanceof NotAnswered
+          ? error.message
+          : 'Atelier cannot be reached. What you tick is kept on this device and sent as soon as it can be.',
       )
     } finally {
       busy.current = false
     }
     // What was written while this was under way goes at once.
-    const more = (await box.waiting(sheetId)).some(
-      (entry) => entry.refused === '' && (entry.kind !== 'photo' || ready.has(entry.id)),
-    )
-    if (more) setTimeout(() => void again.current(), reached ? 0 : retryMs)
-  }, [merge, sheetId])
+    if (sendable(await box.waiting(sheetId)).length > 0)
+      setTimeout(() => void again.current(), reached ? 0 : retryMs)
+  }, [author.id, sendable, sheetId, take])
 
   useEffect(() => {
     let gone = false
@@ -192,14 +202,17 @@ export function useSheet(
         { byName: author.name, now: new Date(Date.now() + clock.current).toISOString() },
       )
       if (reason) return reason
-      const queued = await box.add({
-        sheetId,
-        seenUpTo: upTo.current,
-        deviceTime: new Date().toISOString(),
-        stepKey,
-        kind,
-        payload,
-      })
+      const queued = await box.add(
+        {
+          sheetId,
+          seenUpTo: upTo.current,
+          deviceTime: new Date().toISOString(),
+          stepKey,
+          kind,
+          payload,
+        },
+        author,
+      )
       setQueue((waiting) => [...waiting, queued])
       void exchange()
       return null
@@ -211,6 +224,36 @@ export function useSheet(
     await outbox.current?.remove([id])
     setQueue((waiting) => waiting.filter((entry) => entry.id !== id))
   }, [])
+
+  const claim: SheetHandle['claim'] = useCallback(
+    async (ids, whose) => {
+      await outbox.current?.claim(ids, whose)
+      setQueue((await outbox.current?.waiting(sheetId)) ?? [])
+      void exchange()
+    },
+    [exchange, sheetId],
+  )
+
+  const takeIn: SheetHandle['takeIn'] = useCallback(
+    async (authorId, why) => {
+      const box = outbox.current
+      if (!box) return 'One moment: this device is still getting ready.'
+      const theirs = (await box.waiting(sheetId)).filter(
+        (entry) => entry.authorId === authorId && entry.refused === '',
+      )
+      try {
+        for (const answer of await sendEntries(box, sheetId, theirs, why)) take(answer)
+        return null
+      } catch (error) {
+        return error instanceof NotAnswered
+          ? error.message
+          : 'Atelier cannot be reached. Nothing is lost: try again once it can be.'
+      } finally {
+        setQueue(await box.waiting(sheetId))
+      }
+    },
+    [sheetId, take],
+  )
 
   const addPhoto: SheetHandle['addPhoto'] = useCallback(
     async (file, { stepKey, ...about }) => {
@@ -235,10 +278,10 @@ export function useSheet(
       else {
         await exchange()
         const waiting = (await outbox.current?.waiting(sheetId)) ?? []
-        if (!waiting.some((entry) => entry.refused === '')) return
+        if (sendable(waiting).length === 0) return
       }
     }
-  }, [exchange, sheetId])
+  }, [exchange, sendable, sheetId])
   const photoUrl = useCallback((id: string) => urls.current.get(id) ?? `/api/photos/${id}`, [])
 
   return {
@@ -249,8 +292,12 @@ export function useSheet(
     look,
     upTo: readUpTo,
     state,
-    waiting: queue.filter((entry) => entry.refused === '').length,
-    refused: queue.filter((entry) => entry.refused !== ''),
+    waiting: queue.filter((entry) => entry.authorId === author.id && entry.refused === '').length,
+    refused: queue.filter((entry) => entry.authorId === author.id && entry.refused !== ''),
+    others: queue.filter((entry) => entry.authorId !== author.id),
+    claim,
+    takeIn,
+    somebodyElse,
     trouble,
     closed,
     lasting,
@@ -259,68 +306,20 @@ export function useSheet(
   }
 }
 
-/** The sheet with what waits on this device put after everything the server has. */
-function stateOf(
-  entries: SheetEntry[],
-  queue: Queued[],
-  author: { id: string; name: string },
-  offsetMs: number,
-): SheetState {
+/**
+ * The sheet with what this author wrote and waits put after everything the server has. What waits for
+ * somebody else does not count here: it is theirs to send, as if it lay on another tablet.
+ */
+function stateOf(entries: SheetEntry[], queue: Queued[], author: Author, offsetMs: number): SheetState {
   const pending = queue
+    .filter((entry) => entry.authorId === author.id)
     .filter((entry) => entry.refused === '' && !entries.some((each) => each.id === entry.id))
     .map((entry) => asOwn(entry, author, offsetMs))
   return sheetState([...entries, ...pending])!
 }
 
-/** Sends photos whose entries wait; answers with the entries whose photo is there now. */
-async function sendPhotos(box: Outbox, sheetId: string): Promise<Set<string>> {
-  const ready = new Set<string>()
-  for (const entry of await box.waiting(sheetId)) {
-    if (entry.kind !== 'photo' || entry.refused !== '') continue
-    const { photoId } = entry.payload as Payloads['photo']
-    const photo = await box.photo(photoId)
-    if (!photo) {
-      ready.add(entry.id)
-      continue
-    }
-    const asked = new URLSearchParams({ id: photoId, name: photo.name })
-    const response = await fetch(`/api/sheets/${sheetId}/photos?${asked}`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/octet-stream' },
-      body: photo.blob,
-    })
-    if (response.ok) {
-      ready.add(entry.id)
-      await box.dropPhoto(photoId)
-    } else if (response.status === 422) {
-      const body = (await response.json().catch(() => null)) as {
-        problem?: { message?: string; fields?: Record<string, string> }
-      } | null
-      await box.markRefused(
-        entry.id,
-        body?.problem?.fields?.file ?? body?.problem?.message ?? 'This photo could not be kept.',
-      )
-      await box.dropPhoto(photoId)
-    }
-  }
-  return ready
-}
-
-function asSent({
-  id,
-  deviceId,
-  deviceSeq,
-  seenUpTo,
-  deviceTime,
-  stepKey,
-  kind,
-  payload,
-}: Queued): SentEntry {
-  return { id, deviceId, deviceSeq, seenUpTo, deviceTime, stepKey, kind, payload }
-}
-
 /** An entry that waits, as it will stand on the sheet: after everything the server has. */
-function asOwn(entry: Queued, author: { id: string; name: string }, offsetMs: number): SheetEntry {
+function asOwn(entry: Queued, author: Author, offsetMs: number): SheetEntry {
   return {
     ...asSent(entry),
     sequence: 1_000_000_000 + entry.deviceSeq,

@@ -1,6 +1,6 @@
 import { hoursOrMinutes, orientationWords, phaseNames, treatmentWords } from '@/core/pump'
 import type { FindingSort } from '@/core/inspection'
-import type { Done, SheetState, StepState } from '@/core/sheet'
+import type { Done, EntryKind, SheetState, StepState } from '@/core/sheet'
 import { boltPlaces, fastenerOf, sortAt } from '@/core/sheet'
 
 export { phaseNames }
@@ -103,4 +103,33 @@ function ownBore(state: SheetState, { step }: StepState): string {
   )
   const back = finding?.payload.disposition === 'reuse' || finding?.payload.disposition === 'clean'
   return back ? `${step.where}: the valve that came out of it, no other` : ''
+}
+
+const kindCounts: Partial<Record<EntryKind, [string, string]>> = {
+  reading: ['meter reading', 'meter readings'],
+  madeSafe: ['confirmation of making safe', 'confirmations of making safe'],
+  done: ['step done', 'steps done'],
+  skipped: ['step skipped', 'steps skipped'],
+  bolt: ['bolt', 'bolts'],
+  lock: ['lock', 'locks'],
+  finding: ['finding', 'findings'],
+  part: ['part', 'parts'],
+  photo: ['photo', 'photos'],
+  measured: ['measure', 'measures'],
+  torqueSet: ['torque looked up', 'torques looked up'],
+  remark: ['remark', 'remarks'],
+}
+
+/** @example entryCounts(waiting) // '4 entries (2 steps done, 1 lock, 1 other)' */
+export function entryCounts(entries: { kind: EntryKind }[]): string {
+  const counts = new Map<string, number>()
+  for (const { kind } of entries) {
+    const key = kindCounts[kind] ? kind : 'other'
+    counts.set(key, (counts.get(key) ?? 0) + 1)
+  }
+  const parts = [...counts].map(([kind, count]) => {
+    const [one, several] = kindCounts[kind as EntryKind] ?? ['other', 'others']
+    return `${count} ${count === 1 ? one : several}`
+  })
+  return `${entries.length === 1 ? '1 entry' : `${entries.length} entries`} (${parts.join(', ')})`
 }

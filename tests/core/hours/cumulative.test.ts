@@ -36,7 +36,21 @@ test('a roll-over adds one turn of the counter', () => {
   const line = cumulativeHours([reading(0, 9990), reading(10, 15)], [roll])
   expect(line.points.at(-1)!.hours).toBe(10_015)
   // The way up is straight from 9 990 to 10 015: half of it, 12.5, after half the time.
-  expect(hoursAt(line, at(5))).toBe(9990)
+  expect(hoursAt(line, at(5))).toBe(10_002.5)
+})
+
+test('law: where a counter goes through zero makes no difference to its hours at any instant', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 31, max: 40 }), fc.integer({ min: 0, max: 50 }), (turn, day) => {
+      // 2.5 h a day from 9 900 on, read every ten days; the counter turns at 10 000, on day 40.
+      const days = [0, 10, 20, 30, 40, 50]
+      const line = cumulativeHours(
+        days.map((each) => reading(each, (9900 + each * 2.5) % 10_000)),
+        [{ kind: 'rollOver', id: 'o', at: at(turn), span: 10_000 }],
+      )
+      expect(hoursAt(line, at(day))).toBeCloseTo(9900 + day * 2.5, 6)
+    }),
+  )
 })
 
 test('a reading that would make the line fall is left out and named', () => {

@@ -5,7 +5,11 @@ import {
   judgeAgain,
   judgeLater,
   judgeReading,
+  judgeTyped,
   plausibleUse,
+  possibleSlips,
+  presumedChange,
+  settleBlame,
   readMeterValue,
   type MeterFace,
 } from '@/core/hours'
@@ -60,6 +64,31 @@ test('a roll-over is only thought of where the digits are known and the use is p
   expect(judge(21, 3, { readings: high })).toMatchObject({ kind: 'rollOver', used: 28 })
   expect(judge(21, 3, { readings: high, face: { ...face, digits: null } }).kind).toBe('newMeter')
   expect(judge(21, 3, { readings: high, face: { ...face, digits: 6 } }).kind).toBe('newMeter')
+})
+
+test('across a roll-over hours are judged from the last reading before it, not from the moment it is told', () => {
+  // Told a millisecond before the reading: 25 h since the last one, a week before.
+  const high = [reading(0, 99_930), reading(7, 99_950), reading(14, 99_975)]
+  const moment = new Date(Date.parse(at(21)) - 1).toISOString()
+  const events = [{ kind: 'rollOver' as const, id: 'o', at: moment, span: 100_000 }]
+  const history = { readings: high, events }
+  expect(judge(21, 0, history)).toMatchObject({ kind: 'fits', used: 25, previous: { value: 99_975 } })
+  expect(judge(21, 143, history)).toMatchObject({ possible: true, used: 168 })
+  // 169 h in a week of 168 h and a rounding: not on this clock.
+  expect(judge(21, 144.5, history)).toMatchObject({ possible: false })
+  // Between the last before and the first after, both count.
+  const after = { readings: [...high, reading(21, 0)], events }
+  expect(judge(18, 99_990, after)).toMatchObject({ kind: 'fits', next: { value: 0 } })
+  expect(judge(18, 99_960, after).possible).toBe(false)
+})
+
+test('before a change of meter nothing above what the old one showed last is possible', () => {
+  const change = { kind: 'change' as const, id: 'c', at: at(56), firstValue: 0 }
+  expect(judge(53, 4862, { events: [{ ...change, lastValue: 4870 }] })).toMatchObject({ kind: 'fits' })
+  expect(judge(53, 4872, { events: [{ ...change, lastValue: 4870 }] }).possible).toBe(false)
+  // Nobody noted what it showed, or it was only estimated: then nothing stands against it.
+  expect(judge(53, 4862, { events: [{ ...change, lastValue: null }] }).kind).toBe('fits')
+  expect(judge(53, 4872, { events: [{ ...change, lastValue: 4870, assumed: true }] }).possible).toBe(true)
 })
 
 test('more digits than the meter has cannot be', () => {
@@ -130,6 +159,179 @@ test('a meter refuses decimals it does not show, and less than zero', () => {
     reason: 'This meter shows no decimals.',
   })
   expect(readMeterValue('-1', face).ok).toBe(false)
+})
+
+test.each([
+  // A digit must not be rounded away: 4 876.83 is nothing a meter of one decimal shows.
+  ['tenfold with a digit to spare', '48768.3', 1, 'impossible', null],
+  ['a whole meter read with its tenths', '48768', 0, 'slip', 4876],
+  ['the point two places too far left', '48.76', 2, 'slip', 4876],
+])('a slip of the point, %s', (_what, typed, decimals, kind, suggestion) => {
+  const { verdict } = judgeTyped(
+    typed,
+    { face: { ...face, decimals, digits: null }, readings: steady, events: [] },
+    at(56),
+  )
+  expect([verdict.kind, verdict.suggestion]).toEqual([kind, suggestion])
+})
+
+test('too many decimals are refused, and the value that a misplaced point would have meant is named', () => {
+  const read = (typed: string) => judgeTyped(typed, { face, readings: steady, events: [] }, at(56))
+  expect(read('487.66')).toMatchObject({
+    value: null,
+    suggestion: 4876.6,
+    refusal: 'This meter shows one decimal. 4 876.6 h would fit: the decimal point is misplaced.'.replace(
+      / (?=876)| (?=h )/g,
+      '\u00a0',
+    ),
+  })
+  expect(read('4.8766').suggestion).toBe(4876.6)
+  expect(read('12.55')).toMatchObject({
+    value: null,
+    suggestion: null,
+    refusal: 'This meter shows one decimal.',
+  })
+  expect(read('4876.6')).toMatchObject({ value: 4876.6, refusal: '', suggestion: null })
+  expect(read('48766')).toMatchObject({ value: 48_766, suggestion: 4876.6 })
+})
+
+test('law: a tenfold slip has the digits that were typed, whatever was typed', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 9_999_999 }), fc.integer({ min: 0, max: 2 }), (raw, decimals) => {
+      const typed = raw / 10 ** decimals
+      const bare = (value: number) =>
+        String(value)
+          .replace('.', '')
+          .replace(/^0+|0+$/g, '')
+      for (const slip of possibleSlips(typed, { unit: 'h', digits: null, decimals }))
+        if (slip.how.startsWith('the decimal point')) expect(bare(slip.value)).toBe(bare(typed))
+    }),
+  )
+})
+
+describe('a machine that is laid up', () => {
+  // Read on day 49; laid up from then on. 22 h a week before.
+  const standing = [{ from: at(49), to: at(49 + 56) }]
+
+  test('no use is what is expected of it, and use is unusual', () => {
+    expect(judge(49 + 56, 4854, { standing }).kind).toBe('fits')
+    expect(judge(49 + 56, 4854 + 8 * 22, { standing })).toMatchObject({ kind: 'high', possible: true })
+    expect(judge(49 + 56, 4854 + 8 * 22, { standing }).reason).toContain('laid up')
+    // Without the lay-up it is the other way round.
+    expect(judge(49 + 56, 4854).kind).toBe('low')
+    expect(judge(49 + 56, 4854 + 8 * 22).kind).toBe('fits')
+  })
+
+  test('after it the machine is expected to work as it did before', () => {
+    const readings = [...steady, reading(49 + 56, 4854)]
+    expect(judge(49 + 63, 4876, { readings, standing }).kind).toBe('fits')
+    const { meanPerDay } = dailyUse(cumulativeHours(readings, []), at(49 + 56), standing)
+    // 154 h in 49 working days is 3.1 a day; the eight weeks of standing do not count.
+    expect(meanPerDay).toBeGreaterThan(2.9)
+    expect(meanPerDay).toBeLessThan(3.3)
+  })
+})
+
+describe('who is to blame for a doubt', () => {
+  const history = (readings: { id: string; at: string; value: number }[]) => ({ face, events: [], readings })
+
+  test('one that two later ones contradict is in doubt, and they count', () => {
+    // 4 890 on day 56 was high and counted; 4 876 and 4 898 came after it: 4 890 is the odd one out.
+    const readings = [...steady, reading(56, 4895)]
+    const doubted = [reading(60, 4885), reading(63, 4893)]
+    expect(settleBlame(history(readings), doubted)).toMatchObject({
+      blamed: 'r56',
+      cleared: [{ id: 'r60' }, { id: 'r63' }],
+    })
+    // One against one: nobody knows which, and the later one waits.
+    expect(settleBlame(history(readings), doubted.slice(0, 1))).toBeNull()
+  })
+
+  test('a first reading that was wrong does not hold up all that follow', () => {
+    expect(settleBlame(history([reading(0, 52_468)]), [reading(7, 5270), reading(14, 5291)])).toMatchObject({
+      blamed: 'r0',
+    })
+  })
+
+  test('a counter that starts anew blames nobody', () => {
+    expect(settleBlame(history(steady), [reading(56, 12), reading(63, 34), reading(70, 55)])).toBeNull()
+    expect(settleBlame(history([reading(0, 4800)]), [reading(7, 12), reading(14, 34)])).toBeNull()
+  })
+
+  test('law: of a true history with one wrong reading one reading ends in doubt at most', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 120, max: 260 }), { minLength: 9, maxLength: 14 }),
+        fc.integer({ min: 4, max: 5 }),
+        fc.integer({ min: -2000, max: 2000 }),
+        (tenths, wrong, off) => {
+          let value = 47_000
+          const truth = tenths.map((each, week) => reading(week * 7, (value += each) / 10))
+          const entered = truth.map((each, index) =>
+            index === wrong ? { ...each, value: Math.max(0, each.value + off / 10) } : each,
+          )
+          // As they come in one by one, each judged at once; whoever enters one that is merely unusual vouches.
+          let counting: typeof truth = []
+          let doubted: typeof truth = []
+          for (const each of entered) {
+            const verdict = judgeReading(history(counting), each)
+            if (verdict.possible) counting = [...counting, each]
+            else doubted = [...doubted, each]
+            const settled = settleBlame(history(counting), doubted)
+            if (!settled) continue
+            const cleared = new Set(settled.cleared.map(({ id }) => id))
+            const back = counting.find(({ id }) => id === settled.blamed)!
+            counting = [
+              ...counting.filter((each) => each !== back),
+              ...doubted.filter(({ id }) => cleared.has(id)),
+            ]
+            doubted = [...doubted.filter(({ id }) => !cleared.has(id)), back]
+          }
+          expect(doubted.length).toBeLessThanOrEqual(1)
+          // Where the wrong one is above two that follow, it is the one.
+          if (entered[wrong]!.value > entered[wrong + 2]!.value)
+            expect(doubted.map(({ id }) => id)).toEqual([`r${wrong * 7}`])
+        },
+      ),
+    )
+  })
+})
+
+describe('a meter that was replaced, told only by its reading', () => {
+  test('the usual use since the last reading is shared between the old one and the new one', () => {
+    // 22 h a week: 12 h on the new one leave about 10 for the old one, and 12 of 22 parts of the week.
+    const change = presumedChange({ face, readings: steady, events: [] }, { at: at(56), value: 12 }, 0)!
+    expect(change.lastValue).toBeGreaterThan(4854 + 8)
+    expect(change.lastValue).toBeLessThan(4854 + 12)
+    expect(change.at > at(51) && change.at < at(53)).toBe(true)
+  })
+
+  test('more than the usual use is all the new one’s, from the last reading on', () => {
+    expect(presumedChange({ face, readings: steady, events: [] }, { at: at(56), value: 60 }, 0)).toEqual({
+      // A moment later: the last reading was still the old one's.
+      at: new Date(Date.parse(at(49)) + 1).toISOString(),
+      lastValue: 4854,
+      firstValue: 0,
+    })
+  })
+
+  test('one that started at what it shows was fitted when it was read', () => {
+    const change = presumedChange({ face, readings: steady, events: [] }, { at: at(56), value: 12 }, 12)!
+    expect(change.at).toBe(at(56))
+  })
+
+  test('law: the reading always fits the change that is presumed', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 1500 }), fc.integer({ min: 1, max: 60 }), (tenths, days) => {
+        const candidate = { at: at(49 + days), value: tenths / 10 }
+        const change = presumedChange({ face, readings: steady, events: [] }, candidate, 0)
+        // More than the clock had: no change explains it.
+        if (candidate.value > days * 24) return expect(change).toBeNull()
+        const events = [{ kind: 'change' as const, id: 'c', assumed: true, ...change! }]
+        expect(judgeReading({ face, readings: steady, events }, candidate).possible).toBe(true)
+      }),
+    )
+  })
 })
 
 describe('judging later readings again', () => {

@@ -60,6 +60,7 @@ class Tablet {
   write(kind: SentEntry['kind'], payload: unknown, stepKey: string | null) {
     const sent: SentEntry = {
       id: `${this.id}-${this.seq + 1}`,
+      authorId: this.id,
       deviceId: this.id,
       deviceSeq: this.seq + 1,
       seenUpTo: Math.max(0, ...this.known.map(({ sequence }) => sequence)),

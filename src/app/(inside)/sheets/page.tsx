@@ -1,10 +1,12 @@
 import type { Metadata } from 'next'
+import { mayDo } from '@/core/people'
 import { getCompany, present } from '@/services/company'
 import { listSheets } from '@/services/sheets'
 import { EmptyState } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Page, Part } from '@/ui/frame/Page'
 import { SheetList } from '@/ui/sheets/SheetList'
+import { WaitingHere } from '@/ui/sheets/WaitingHere'
 import { requireActor } from '../../access/session'
 
 export const metadata: Metadata = { title: 'Sheets' }
@@ -25,6 +27,14 @@ export default async function SheetsPage() {
         </EmptyState>
       ) : (
         <div className="stack narrow-page">
+          {mayDo(actor.role, 'sheets.work') && (
+            <WaitingHere
+              author={{ id: actor.id, name: actor.name }}
+              people={[]}
+              mayTakeIn={false}
+              sheets={[...open, ...closed].map(({ id, number }) => ({ id, number }))}
+            />
+          )}
           <Part title="Open" aside="nothing ticked is ever lost">
             {open.length === 0 ? (
               <p className="second">Nothing is on the bench.</p>

@@ -4,6 +4,7 @@ import { getCompany, present } from '@/services/company'
 import { getSheet } from '@/services/sheets'
 import { SheetBench } from '@/ui/sheets/SheetBench'
 import { SheetRecord } from '@/ui/sheets/SheetRecord'
+import { WaitingHere } from '@/ui/sheets/WaitingHere'
 import { load } from '../../../access/act'
 import { requireActor } from '../../../access/session'
 import * as actions from '../actions'
@@ -21,6 +22,7 @@ export default async function SheetPage({ params }: { params: Promise<{ sheet: s
       <SheetBench
         sheet={sheet}
         author={{ id: actor.id, name: actor.name }}
+        mayTakeIn={mayDo(actor.role, 'sheets.takeIn')}
         present={now}
         timeZone={company.timeZone}
         abandon={actions.abandonSheet}
@@ -33,6 +35,17 @@ export default async function SheetPage({ params }: { params: Promise<{ sheet: s
       today={now.today}
       timeZone={company.timeZone}
       company={company.name}
+      waiting={
+        mayWork && (
+          <WaitingHere
+            author={{ id: actor.id, name: actor.name }}
+            people={sheet.colleagues}
+            mayTakeIn={mayDo(actor.role, 'sheets.takeIn')}
+            sheets={[sheet]}
+            only={sheet.id}
+          />
+        )
+      }
       correct={
         mayWork && (actor.role === 'coordinator' || sheet.signedBy === actor.name)
           ? actions.correctSheet

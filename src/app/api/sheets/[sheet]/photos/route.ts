@@ -15,7 +15,8 @@ export async function POST(
     if (Number(request.headers.get('content-length')) > largestDocument)
       throw invalid({ file: `“${name}” is larger than ${largestDocument / 1e6} MB.` })
     const bytes = new Uint8Array(await request.arrayBuffer())
-    await addSheetPhoto(actor, sheet, { id: asked.get('id') ?? '', name }, bytes)
+    const authorId = asked.get('author') ?? undefined
+    await addSheetPhoto(actor, sheet, { id: asked.get('id') ?? '', name, authorId }, bytes)
     return Response.json({ ok: true })
   })
 }
