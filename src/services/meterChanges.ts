@@ -194,7 +194,7 @@ async function insertEvent(
 }
 
 /**
- * The doubted reading must make sense now that the event explains it, and so must those after it;
+ * The doubted reading must make sense now that the event explains it, between those before and after it;
  * otherwise nothing is kept: one doubt is not settled by making many.
  */
 async function acceptAfterEvent(
@@ -202,7 +202,7 @@ async function acceptAfterEvent(
   field: string,
   change: Change,
 ): Promise<void> {
-  const { history, rows } = await historyOf(meter)
+  const { history } = await historyOf(meter)
   const others = { ...history, readings: history.readings.filter(({ id }) => id !== row.id) }
   const verdict = judgeReading(others, asReading(row))
   if (!verdict.possible) {
@@ -216,16 +216,6 @@ async function acceptAfterEvent(
       })
     }
     throw invalid({ [field]: `The reading would still not fit: ${verdict.reason}` })
-  }
-  const vouched = new Set(rows.filter((each) => each.vouchedReason !== '').map((each) => each.id))
-  const counting = { ...others, readings: [...others.readings, asReading(row)] }
-  const fallen = judgeLater(counting, row.at, vouched).filter((each) => !each.verdict.possible)
-  const first = rows.find((each) => each.id === fallen[0]?.id)
-  if (first) {
-    const { timeZone } = await ourCompany()
-    throw invalid({
-      decision: `${fallen.length === 1 ? 'One reading' : `${fallen.length} readings`} after it would not fit any more, the first ${showMeterValue(first.raw, faceOf(meter))} on ${showDay(dayOf(first.at, timeZone))}: then this one is wrong, not they. Correct or withdraw it.`,
-    })
   }
   await readings.update({ id: row.id }, { status: 'accepted', settledAt: now(), settledById: actor.id })
 }

@@ -3,6 +3,8 @@ import type { SettlementInput } from '@/core/hours'
 import type { Actor } from '@/services/actor'
 import { runAt } from '@/services/clock'
 import { addMachine, getMachine, listMachines } from '@/services/fleet'
+import { saveMeter } from '@/services/meters'
+import { addPerson } from '@/services/people'
 import { recordReading, settleReading } from '@/services/readings'
 import { plainMachine, plainMeter } from '../support/machine'
 import { freshCompany, problemIn, removeDatabase } from '../support/database'
@@ -147,7 +149,7 @@ test('an explanation that does not explain the reading is refused and nothing of
     time: '12:00',
     reason: '',
   }
-  expect((await problemIn(settle(bad))).fields!.newFirstTyped).toContain('would still not fit')
+  expect((await problemIn(settle(bad))).fields!.newFirstTyped).toContain('cannot have started there')
   expect((await page()).meters[0]!.events).toEqual([])
   expect(
     (await problemIn(settle({ ...bad, newFirstTyped: '0', oldLastTyped: '3000' }))).fields!.oldLastTyped,
@@ -243,12 +245,262 @@ test('a reading sent twice is kept once; two people settling the same one get a 
   await read('2026-09-28', '4840', { id })
   expect((await page()).meters[0]!.readings.filter((reading) => reading.value === 4840)).toHaveLength(1)
   await settle({ decision: 'withdraw', readingId: id, reason: 'wrong machine' })
+  const other = { ...coordinator, id: uuid() }
   expect(
-    await problemIn(settle({ decision: 'withdraw', readingId: id, reason: 'wrong machine' })),
+    await problemIn(settle({ decision: 'withdraw', readingId: id, reason: 'wrong machine' }, other)),
   ).toMatchObject({
     kind: 'conflict',
     message: 'This reading was corrected or withdrawn meanwhile. Look at the list again.',
   })
+})
+
+test('an answer that was lost is asked for again, and nothing is done twice', async () => {
+  const kept = await read('2026-09-28', '48402')
+  const correction = {
+    decision: 'correct' as const,
+    readingId: kept.id,
+    id: uuid(),
+    typed: '4840.2',
+    day: '2026-09-28',
+    time: '12:00',
+    reason: 'misread',
+  }
+  for (const _ of [1, 2]) await settle(correction)
+  const high = await read('2026-10-05', '4930')
+  for (const _ of [1, 2]) await settle({ decision: 'vouch', readingId: high.id, reason: 'night shifts' })
+  for (const _ of [1, 2]) await settle({ decision: 'withdraw', readingId: high.id, reason: 'other machine' })
+  expect(await statuses()).toHaveLength(weeks.length + 3)
+  expect(await total()).toBe(4840.2)
+})
+
+describe('a counter that goes through zero', () => {
+  const rollOver = (readingId: string, more: object = {}) =>
+    settle({ decision: 'rollOver', readingId, reason: '', ...more } as SettlementInput)
+  /** 99 970 h on 28 September, as if this meter had always shown so much. */
+  async function nearTheEnd() {
+    const meter = (await page()).meters[0]!
+    const { name, kind, decimals, readingIntervalDays, version } = meter
+    await runAt('2026-09-28T15:00:00.000Z', async () =>
+      saveMeter(coordinator, (await getMachine(coordinator, 'T-09')).id, {
+        ...{ id: meterId, name, kind, decimals, readingIntervalDays, version },
+        digits: null,
+      }),
+    )
+    const end = await read('2026-09-28', '99970')
+    await settle({
+      decision: 'newMeter',
+      readingId: end.id,
+      oldLast: 'read',
+      oldLastTyped: '4826',
+      newFirstTyped: '99940',
+      day: '2026-09-23',
+      time: '12:00',
+      reason: '',
+    })
+  }
+
+  test('is settled though it counted a week’s hours across it, and they run straight across', async () => {
+    await nearTheEnd()
+    // 42 h in a week, from 99 970 through zero to 12.
+    const zero = await read('2026-10-05', '12')
+    expect(zero.status).toBe('doubted')
+    expect((await problemIn(rollOver(zero.id))).fields!.digits).toContain('how many digits')
+    expect((await problemIn(rollOver(zero.id, { digits: 4 }))).fields!.digits).toContain('takes more digits')
+    await rollOver(zero.id, { digits: 5 })
+    // Told twice, once: the answer may have been lost.
+    await rollOver(zero.id, { digits: 5 })
+    const meter = (await page()).meters[0]!
+    expect(meter.digits).toBe(5)
+    expect(meter.events.map(({ kind }) => kind)).toEqual(['change', 'rollOver'])
+    // 4 826 on the old meter; 30 h from 99 940 to 99 970, 30 more to zero, and 12.
+    expect(await total()).toBeCloseTo(4826 + 30 + 30 + 12, 6)
+    expect((await read('2026-10-12', '34')).status).toBe('accepted')
+  })
+
+  test('law: taken back whole, with the reading and the digits that told of it', async () => {
+    await nearTheEnd()
+    const before = await figures()
+    const zero = await read('2026-10-05', '12')
+    await rollOver(zero.id, { digits: 5 })
+    await settle({ decision: 'withdraw', readingId: zero.id, reason: 'wrong machine' })
+    expect(await figures()).toEqual(before)
+  })
+})
+
+/** Everything that is derived from a meter's readings and events, without the line of what was withdrawn. */
+async function figures() {
+  const meter = (await page()).meters[0]!
+  return {
+    digits: meter.digits,
+    line: meter.line,
+    total: meter.total,
+    weekly: meter.weekly,
+    events: meter.events.map(({ kind, at }) => [kind, at]),
+    statuses: meter.readings
+      .filter(({ status }) => status !== 'superseded')
+      .map(({ id, status }) => [id, status]),
+  }
+}
+
+describe('one act is taken back whole', () => {
+  const replaced = async (typed: string, more: object = {}) => {
+    const kept = await read('2026-09-30', typed)
+    await settle({
+      decision: 'newMeter',
+      readingId: kept.id,
+      oldLastTyped: '4826',
+      newFirstTyped: '0',
+      day: '2026-09-23',
+      time: '12:00',
+      reason: '',
+      ...more,
+    } as SettlementInput)
+    return kept
+  }
+
+  test('a new meter told with a reading goes with it, and the old meter’s next reading counts', async () => {
+    const before = await figures()
+    const kept = await replaced('31.5')
+    await settle({ decision: 'withdraw', readingId: kept.id, reason: 'wrong machine' })
+    expect(await figures()).toEqual(before)
+    expect((await read('2026-09-30', '4846')).status).toBe('accepted')
+    expect(
+      (await page()).changes.some(({ summary }) => summary.includes('taken back with its reading')),
+    ).toBe(true)
+  })
+
+  test('corrected to the old meter’s line the change goes; corrected on the new one it stays', async () => {
+    const correct = (readingId: string, typed: string) =>
+      settle({
+        decision: 'correct',
+        readingId,
+        id: uuid(),
+        typed,
+        day: '2026-09-30',
+        time: '12:00',
+        reason: 'misread',
+      })
+    const first = await replaced('31.5')
+    await correct(first.id, '33.5')
+    expect((await page()).meters[0]!.events).toHaveLength(1)
+    expect(await total()).toBeCloseTo(4826 + 33.5, 6)
+    const carrying = (await page()).meters[0]!.readings.find(({ tells }) => tells === 'change')!
+    expect(carrying.value).toBe(33.5)
+    await correct(carrying.id, '4846')
+    expect((await page()).meters[0]!.events).toEqual([])
+    expect(await total()).toBe(4846)
+  })
+
+  test('where readings stand on the change it stays, unless somebody says otherwise', async () => {
+    const kept = await replaced('31.5')
+    await read('2026-10-05', '48')
+    await settle({ decision: 'withdraw', readingId: kept.id, reason: 'misread' })
+    expect((await page()).meters[0]!.events).toHaveLength(1)
+    expect(await total()).toBeCloseTo(4826 + 48, 6)
+    // It is carried by the next one now, and goes with that.
+    const next = (await page()).meters[0]!.readings.find(({ tells }) => tells === 'change')!
+    expect(next.value).toBe(48)
+    await settle({ decision: 'withdraw', readingId: next.id, reason: 'misread' })
+    expect((await page()).meters[0]!.events).toEqual([])
+  })
+
+  test('a settlement that would put later readings in doubt is refused: one doubt makes no others', async () => {
+    const slip = await read('2026-09-28', '48.4')
+    await read('2026-10-05', '4860')
+    await read('2026-10-12', '4882')
+    const problem = await problemIn(
+      settle({
+        decision: 'newMeter',
+        readingId: slip.id,
+        oldLastTyped: '',
+        newFirstTyped: '48',
+        day: '2026-09-28',
+        time: '10:00',
+        reason: '',
+      }),
+    )
+    expect(problem.fields!.newFirstTyped).toContain('to the reading after it, 4\u00a0860.0')
+    expect(await total()).toBe(4882)
+  })
+})
+
+describe('a new meter that shows hours already', () => {
+  const tell = (readingId: string, more: object) =>
+    settle({
+      decision: 'newMeter',
+      readingId,
+      oldLastTyped: '',
+      newFirstTyped: '0',
+      day: '2026-09-30',
+      time: '12:00',
+      reason: '',
+      ...more,
+    } as SettlementInput)
+
+  test('told with the time of its reading it is said by when it was fitted at the latest', async () => {
+    const kept = await read('2026-09-30', '31.5')
+    // 31.5 h before noon in London on 30 September: half past four in the morning of the 29th.
+    expect((await problemIn(tell(kept.id, {}))).fields!.day).toContain(
+      '29\u00a0Sep 2026 at 04:30 at the latest',
+    )
+    await tell(kept.id, { newFirstTyped: '31.5' })
+    expect(await total()).toBe(4820)
+  })
+
+  test('the old one’s last is estimated from its use where nobody noted it, and marked so', async () => {
+    const kept = await read('2026-09-30', '8')
+    // 20 h a week; fitted six days after the last reading: about 17 h were still the old one's.
+    await tell(kept.id, { oldLast: 'estimate', day: '2026-09-27' })
+    const [event] = (await page()).meters[0]!.events
+    expect(event).toMatchObject({ assumed: true, oldLast: expect.stringContaining('4\u00a083') })
+    expect(await total()).toBeGreaterThan(4820 + 8 + 14)
+    expect(await total()).toBeLessThan(4820 + 8 + 20)
+  })
+
+  test('a day and a minute are enough: within the minute of the last reading it was still the old one', async () => {
+    const kept = await read('2026-09-30', '31.5')
+    await tell(kept.id, { day: '2026-09-21', time: '12:00' })
+    expect(await total()).toBeCloseTo(4820 + 31.5, 6)
+  })
+})
+
+test('two readings that agree put the one in doubt that they contradict, and count', async () => {
+  const wrong = await read('2026-09-24', '4852', { vouched: true })
+  expect(wrong.status).toBe('accepted')
+  expect((await read('2026-09-28', '4840')).status).toBe('doubted')
+  // The second one decides it, and its answer says so.
+  expect((await read('2026-10-01', '4849')).status).toBe('accepted')
+  expect(await statuses()).toEqual(
+    expect.arrayContaining([
+      [4852, 'doubted'],
+      [4840, 'accepted'],
+      [4849, 'accepted'],
+    ]),
+  )
+  expect(await total()).toBe(4849)
+})
+
+test('of two people at the same moment one is told of the other, and nothing of theirs is stored', async () => {
+  const seenLast = (await page()).meters[0]!.readings[0]!.at
+  const other = { id: uuid(), name: 'R. Thorne', role: 'technician' as const }
+  await addPerson(coordinator, { ...other, signInName: 'thorne', password: 'a long enough one' })
+  const at = (typed: string, as: Actor) =>
+    runAt('2026-09-28T15:00:00.000Z', () =>
+      recordReading(as, {
+        id: uuid(),
+        meterId,
+        day: '2026-09-28',
+        time: '12:00',
+        typed,
+        readBy: as.name,
+        note: '',
+        vouched: false,
+        seenLast,
+      }),
+    )
+  const ended = await Promise.allSettled([at('4840', coordinator), at('4841', other)])
+  expect(ended.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
+  expect(await statuses()).toHaveLength(weeks.length + 1)
 })
 
 test.each([

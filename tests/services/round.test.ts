@@ -68,8 +68,11 @@ test('a replaced meter goes on from what the old one had; a reading that simply 
     expect(saved.status).toBe('accepted')
     const machine = await getMachine(shop.coordinator, 'T-04')
     expect(machine.meters[0]!.events.map((event) => event.kind)).toEqual(['change'])
-    // 1 142 h on the old one; the new one starts at what it shows.
-    expect(machine.meters[0]!.total).toBeCloseTo(1142)
+    // 1 142 h on the old one, and the 3.5 h that the new one has counted since.
+    expect(machine.meters[0]!.total).toBeCloseTo(1145.5)
+    // Its answer was lost: asked again it is the same.
+    expect(await recordReplaced(shop.technician, input)).toMatchObject({ id: input.id, status: 'accepted' })
+    expect((await getMachine(shop.coordinator, 'T-04')).meters[0]!.events).toHaveLength(1)
   }))
 
 test('a skipped meter tells why, for the day; a reason is asked for', () =>

@@ -178,9 +178,9 @@ test('one bad entry among good ones is refused with its sentence; the others are
       'Pieces are used whole.',
     ])
     expect((await tablet.state()).remarks).toHaveLength(1)
-    expect(
-      await problemIn(appendEntries(shop.technician, tablet.sheetId, [{ id: 'x' }], null)),
-    ).toMatchObject({ kind: 'invalid' })
+    expect(await problemIn(appendEntries(shop.technician, tablet.sheetId, 'no list', null))).toMatchObject({
+      kind: 'invalid',
+    })
     expect(
       await problemIn(appendEntries(shop.technician, uuid(), [tablet.entry('remark', { text: 'a' })], null)),
     ).toMatchObject({ kind: 'notFound' })

@@ -131,6 +131,8 @@ export type ReadingLine = {
   cumulative: number | null
   /** Entered by whoever is looking, who may still set it right. */
   mine: boolean
+  /** What happened to the meter that this reading told of; it is taken back with it. */
+  tells: 'change' | 'rollOver' | null
 }
 
 export type MeterPanel = Required<MeterInput> & {

@@ -161,14 +161,21 @@ export function judgeAgain(
   vouched: ReadonlySet<string> = new Set(),
 ): { id: string; verdict: Verdict; counts: boolean }[] {
   const accepted = [...history.readings]
-  return [...doubted]
+  const judged = [...doubted]
     .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0))
     .map((reading) => {
       const verdict = judgeReading({ ...history, readings: accepted }, reading)
-      const counts = isAcceptedAtOnce(verdict.kind) || (verdict.possible && vouched.has(reading.id))
+      const counts = isAcceptedAtOnce(verdict.kind)
       if (counts) accepted.push(reading)
-      return { id: reading.id, verdict, counts }
+      return { reading, verdict, counts }
     })
+  // What somebody vouched for comes after what needs nobody's word: it must not push that out.
+  return judged.map(({ reading, ...first }) => {
+    if (first.counts || !vouched.has(reading.id)) return { id: reading.id, ...first }
+    const verdict = judgeReading({ ...history, readings: accepted }, reading)
+    if (verdict.possible) accepted.push(reading)
+    return { id: reading.id, verdict, counts: verdict.possible }
+  })
 }
 
 /**

@@ -1,6 +1,6 @@
 import { QueryTypes, type QueryInterface } from 'sequelize'
 import type { RunnableMigration } from 'umzug'
-import { json, optionalRef, text, whole } from './columns'
+import { json, optionalRef, optionalText, text, whole } from './columns'
 
 /**
  * What an act needs to be taken back whole, and who else had a hand in it: the reading that told of a
@@ -10,7 +10,8 @@ import { json, optionalRef, text, whole } from './columns'
 export const wholeActs: RunnableMigration<QueryInterface> = {
   name: '0015-whole-acts',
   up: async ({ context: tables }) => {
-    await tables.addColumn('meter_events', 'readingId', optionalRef('readings'))
+    // No reference: a corrected reading takes the event over before it is written itself.
+    await tables.addColumn('meter_events', 'readingId', optionalText(36))
     await tables.addColumn('meter_events', 'assumed', whole)
     await tables.addColumn('meter_events', 'digitsTold', whole)
     await tables.addColumn('sheet_entries', 'takenInById', optionalRef('people'))

@@ -92,6 +92,8 @@ export function MeterPart({
       {meter.events.map((event) => (
         <p key={event.id} className="second">
           {event.kind === 'change' ? 'Meter replaced' : 'Meter went through zero'} {showDay(event.day, today)}
+          {event.oldLast && `, the old one at ${event.assumed ? 'about ' : ''}${event.oldLast}`}
+          {event.assumed && ' (an estimate by its use: nobody read it)'}
           {event.note && `: ${event.note}`}
         </p>
       ))}

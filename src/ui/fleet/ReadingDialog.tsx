@@ -9,14 +9,7 @@ import { useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { daysBetween, showAge } from '@/core/calendar'
 import type { MeterPanel } from '@/core/fleet/views'
-import {
-  isAcceptedAtOnce,
-  judgeReading,
-  readingSchema,
-  readMeterValue,
-  type ReadingInput,
-  type Verdict,
-} from '@/core/hours'
+import { isAcceptedAtOnce, judgeTyped, readingSchema, type ReadingInput, type Verdict } from '@/core/hours'
 import type { Outcome } from '@/core/problem/outcome'
 import { showNumber } from '@/core/units'
 import { Note } from '../feedback/States'
@@ -43,6 +36,15 @@ export function ReadingDialog({ machineNumber, meters, present, reader, record, 
   const [open, setOpen] = useState(false)
   const toast = useToast()
   const [values, setValues] = useState<ReadingInput | null>(null)
+  /** Somebody else was quicker and this person was told: saving again keeps both. */
+  const [told, setTold] = useState(false)
+  const save = async (input: ReadingInput): Promise<Outcome<Recorded>> => {
+    const meter = meters.find((each) => each.id === input.meterId)
+    const seenLast = meter?.readings.find((reading) => reading.status !== 'superseded')?.at ?? ''
+    const outcome = await record(told ? input : { ...input, seenLast })
+    if (!outcome.ok && outcome.problem.kind === 'conflict') setTold(true)
+    return outcome
+  }
   const start = () => {
     setValues({
       id: uuid(),
@@ -54,6 +56,7 @@ export function ReadingDialog({ machineNumber, meters, present, reader, record, 
       note: '',
       vouched: false,
     })
+    setTold(false)
     setOpen(true)
   }
   const done = (recorded: Recorded) => {
@@ -84,7 +87,7 @@ export function ReadingDialog({ machineNumber, meters, present, reader, record, 
               key={values.id}
               schema={readingSchema}
               values={values}
-              action={record}
+              action={save}
               onDone={done}
               submit="Save reading"
               cancel={
@@ -125,9 +128,11 @@ function MeterShows({ meters, present }: { meters: MeterPanel[]; present: Presen
   if (!meter) return null
   const { face } = meter
   const at = instantNear(day, time, present)
-  const read = typed.trim() === '' ? null : readMeterValue(typed, face)
-  const value = read?.ok ? read.raw / 10 ** face.decimals : null
-  const verdict = at ? judgeReading({ face, ...meter.history }, { at, value: value ?? 0 }) : null
+  const judged = at ? judgeTyped(typed, { face, ...meter.history }, at) : null
+  const value = judged?.value ?? null
+  const verdict = judged?.verdict ?? null
+  const use = (amount: number) =>
+    setValue('typed', amount.toFixed(face.decimals), { shouldDirty: true, shouldValidate: true })
   const show = (amount: number) => `${showNumber(amount, face.decimals)}\u00a0${face.unit}`
   const last = meter.readings.find((reading) => reading.status === 'accepted')
   const doubtful = value !== null && verdict && !isAcceptedAtOnce(verdict.kind)
@@ -186,6 +191,16 @@ function MeterShows({ meters, present }: { meters: MeterPanel[]; present: Presen
             {verdict.used !== null && verdict.used >= 0 && `, +${show(verdict.used)}`}
           </p>
         )}
+        {judged?.refusal && judged.suggestion !== null && (
+          <Note tone="oxide" title="Not a reading of this meter.">
+            {judged.refusal}
+            <div className="actions">
+              <Button variant="outlined" onClick={() => use(judged.suggestion!)}>
+                Use {show(judged.suggestion)}
+              </Button>
+            </div>
+          </Note>
+        )}
         {doubtful && (
           <Note tone={verdict.possible ? 'brass' : 'oxide'} title={`${verdictWords[verdict.kind]}.`}>
             {verdict.reason}{' '}
@@ -194,15 +209,7 @@ function MeterShows({ meters, present }: { meters: MeterPanel[]; present: Presen
               : 'Saved like this it is kept in doubt, and counts once it is settled.'}
             <div className="actions">
               {verdict.suggestion !== null && (
-                <Button
-                  variant="outlined"
-                  onClick={() =>
-                    setValue('typed', String(verdict.suggestion?.toFixed(face.decimals)), {
-                      shouldDirty: true,
-                      shouldValidate: true,
-                    })
-                  }
-                >
+                <Button variant="outlined" onClick={() => use(verdict.suggestion!)}>
                   Use {show(verdict.suggestion)}
                 </Button>
               )}

@@ -9,11 +9,11 @@ import { useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
 import type { MeterPanel, ReadingLine } from '@/core/fleet/views'
-import { judgeReading, settlementSchema, type SettlementInput } from '@/core/hours'
+import { judgeReading, presumedChange, settlementSchema, type SettlementInput } from '@/core/hours'
 import type { Outcome } from '@/core/problem/outcome'
 import { showNumber } from '@/core/units'
 import { useToast } from '../feedback/Toasts'
-import { FieldRow, RadioEntry, TextEntry } from '../forms/entries'
+import { ChoiceEntry, FieldRow, RadioEntry, TextEntry } from '../forms/entries'
 import { EntryForm } from '../forms/EntryForm'
 import type { Option } from '../forms/FieldFrame'
 import { verdictWords } from './verdicts'
@@ -37,8 +37,11 @@ type Values = {
   day: string
   time: string
   reason: string
+  oldLast: string
   oldLastTyped: string
   newFirstTyped: string
+  digits: string
+  meterEvent: string
 }
 
 /** Settles a reading in doubt, or corrects one: what happened is asked, never assumed. */
@@ -47,10 +50,15 @@ export function SettleDialog({ meter, reading, today, settle, label, quiet = fal
   const toast = useToast()
   const { face } = meter
   const show = (value: number) => `${showNumber(value, face.decimals)}\u00a0${face.unit}`
-  const verdict = judgeReading(
-    { face, ...meter.history, readings: meter.history.readings.filter((other) => other.id !== reading.id) },
-    reading,
-  )
+  const history = {
+    face,
+    ...meter.history,
+    readings: meter.history.readings.filter((other) => other.id !== reading.id),
+  }
+  const verdict = judgeReading(history, reading)
+  const change = presumedChange(history, reading, 0)
+  const fellBack =
+    verdict.previous !== null && verdict.next === null && reading.value < verdict.previous.value
   const doubted = reading.status === 'doubted'
   const choices: Option[] = [
     { value: 'correct', label: 'It was misread or mistyped: correct it' },
@@ -58,7 +66,7 @@ export function SettleDialog({ meter, reading, today, settle, label, quiet = fal
     ...(doubted && verdict.previous && reading.value < verdict.previous.value
       ? [{ value: 'newMeter', label: 'The meter was replaced' }]
       : []),
-    ...(doubted && face.digits !== null && verdict.kind === 'rollOver'
+    ...(doubted && fellBack && (face.digits === null || verdict.kind === 'rollOver')
       ? [{ value: 'rollOver', label: 'The meter went through zero' }]
       : []),
     { value: 'withdraw', label: 'It does not belong here: withdraw it' },
@@ -70,11 +78,16 @@ export function SettleDialog({ meter, reading, today, settle, label, quiet = fal
       readingId: reading.id,
       id: uuid(),
       typed: doubted && verdict.suggestion !== null ? verdict.suggestion.toFixed(face.decimals) : '',
-      day: reading.day,
-      time: reading.time,
+      // A new meter was fitted before it was found: by its use since the last reading, about then.
+      ...(likely === 'newMeter' && change
+        ? earlier(reading, Date.parse(reading.at) - Date.parse(change.at))
+        : { day: reading.day, time: reading.time }),
       reason: '',
+      oldLast: change ? 'estimate' : 'none',
       oldLastTyped: '',
-      newFirstTyped: '0',
+      newFirstTyped: change ? '0' : String(reading.value.toFixed(face.decimals)),
+      digits: String(verdict.previous ? Math.trunc(verdict.previous.value).toString().length : ''),
+      meterEvent: '',
     })
   return (
     <>
@@ -123,7 +136,12 @@ export function SettleDialog({ meter, reading, today, settle, label, quiet = fal
                 )}
               </p>
               <RadioEntry name="decision" label="What happened?" options={choices} />
-              <DecisionFields unit={face.unit} />
+              <DecisionFields
+                unit={face.unit}
+                estimate={change && show(change.lastValue)}
+                asksDigits={face.digits === null}
+                tells={reading.tells}
+              />
             </EntryForm>
           )}
         </DialogContent>
@@ -132,8 +150,24 @@ export function SettleDialog({ meter, reading, today, settle, label, quiet = fal
   )
 }
 
-function DecisionFields({ unit }: { unit: string }) {
-  const decision = useWatch({ name: 'decision' }) as string
+/** A day and time on the same clock, so much earlier. */
+function earlier({ day, time }: { day: string; time: string }, ms: number): { day: string; time: string } {
+  const face = new Date(Date.parse(`${day}T${time}:00Z`) - ms).toISOString()
+  return { day: face.slice(0, 10), time: face.slice(11, 16) }
+}
+
+const whatHappened = { change: 'the meter was replaced', rollOver: 'the meter went through zero' } as const
+
+type FieldProps = {
+  unit: string
+  /** What the old meter will have shown by its use; null where nothing was read before. */
+  estimate: string | null
+  asksDigits: boolean
+  tells: ReadingLine['tells']
+}
+
+function DecisionFields({ unit, estimate, asksDigits, tells }: FieldProps) {
+  const [decision, oldLast] = useWatch({ name: ['decision', 'oldLast'] }) as [string, string]
   return (
     <>
       {decision === 'correct' && (
@@ -150,17 +184,55 @@ function DecisionFields({ unit }: { unit: string }) {
             <TextEntry name="time" label="Time" type="time" />
           </FieldRow>
           <FieldRow>
+            <TextEntry name="newFirstTyped" label="The new one started at" inputMode="decimal" unit={unit} />
+          </FieldRow>
+          <RadioEntry
+            name="oldLast"
+            label="What did the old one show last?"
+            options={[
+              { value: 'read', label: 'Somebody read it' },
+              ...(estimate === null
+                ? []
+                : [
+                    {
+                      value: 'estimate',
+                      label: `Nobody read it: reckon with about ${estimate}, by its use on that day. It is marked as an estimate`,
+                    },
+                  ]),
+              {
+                value: 'none',
+                label: 'Nobody read it: its last reading counts, and what it ran after that is lost',
+              },
+            ]}
+          />
+          {oldLast === 'read' && (
             <TextEntry
               name="oldLastTyped"
               label="The old meter showed last"
               inputMode="decimal"
               unit={unit}
-              optional
-              hint="If nobody noted it, its last reading counts"
             />
-            <TextEntry name="newFirstTyped" label="The new one started at" inputMode="decimal" unit={unit} />
-          </FieldRow>
+          )}
         </>
+      )}
+      {decision === 'rollOver' && asksDigits && (
+        <TextEntry
+          name="digits"
+          label="Digits before the point"
+          inputMode="numeric"
+          hint="How many digits this meter has: it goes from all nines to zero"
+        />
+      )}
+      {tells !== null && (decision === 'correct' || decision === 'withdraw') && (
+        <ChoiceEntry
+          name="meterEvent"
+          label={`This reading told that ${whatHappened[tells]}`}
+          options={[
+            { value: '', label: 'Let the readings decide whether that stands' },
+            { value: 'goes', label: 'That was wrong as well: take it back with it' },
+            { value: 'stays', label: 'That is true all the same' },
+          ]}
+        />
       )}
       <TextEntry
         name="reason"

@@ -7,7 +7,7 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { useState } from 'react'
-import { isAcceptedAtOnce, judgeReading, readMessage, readMeterValue, type RoundRow } from '@/core/hours'
+import { isAcceptedAtOnce, judgeTyped, readMessage, type RoundRow } from '@/core/hours'
 import { showNumber } from '@/core/units'
 import { verdictWords } from '../fleet/verdicts'
 import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
@@ -45,14 +45,14 @@ export function PasteRound({ start, rows, expected, round, onClose }: Props) {
 
   const judged = (lines ?? []).map((line) => {
     const row = rows.find((each) => each.meterId === line.meterId)
-    const read = row && line.typed.trim() !== '' ? readMeterValue(line.typed, row.face) : null
-    if (!row || !read)
+    if (!row || line.typed.trim() === '')
       return { row, ready: false, good: false, words: line.doubt || 'Choose a machine and a value.' }
-    if (!read.ok) return { row, ready: false, good: false, words: read.reason }
-    const verdict = judgeReading(
+    const { value, refusal, verdict } = judgeTyped(
+      line.typed,
       { face: row.face, ...row.history },
-      { at: round.instant(), value: read.raw / 10 ** row.face.decimals },
+      round.instant(),
     )
+    if (value === null) return { row, ready: false, good: false, words: refusal }
     const good = isAcceptedAtOnce(verdict.kind)
     const words = `${verdictWords[verdict.kind]}${good ? '' : `: ${verdict.reason}`}`
     return { row, ready: true, good, words: [line.doubt, words].filter(Boolean).join(' ') }

@@ -1,7 +1,7 @@
 'use client'
 
 import { showAge } from '@/core/calendar'
-import { isAcceptedAtOnce, judgeReading, readMeterValue, type RoundRow, type Verdict } from '@/core/hours'
+import { isAcceptedAtOnce, judgeTyped, type RoundRow, type TypedReading, type Verdict } from '@/core/hours'
 import { showNumber } from '@/core/units'
 import { verdictWords } from '../fleet/verdicts'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
@@ -29,9 +29,8 @@ export function RoundLine(props: Props) {
   const state = round.stateOf(row.meterId)
   const { face } = row
   const show = (amount: number) => showNumber(amount, face.decimals)
-  const read = state.typed.trim() === '' ? null : readMeterValue(state.typed, face)
-  const value = read?.ok ? read.raw / 10 ** face.decimals : null
-  const verdict = judgeReading({ face, ...row.history }, { at: round.instant(), value: value ?? 0 })
+  const judged = judgeTyped(state.typed, { face, ...row.history }, round.instant())
+  const { value, verdict } = judged
   const skipped = state.skipped || row.skipped
   const label = `${row.number} ${row.name}${row.several ? `, ${row.meterName.toLowerCase()}` : ''}`
   return (
@@ -71,7 +70,7 @@ export function RoundLine(props: Props) {
         {state.saved ? (
           <span className="num strong block">{state.saved.shown}</span>
         ) : asked ? (
-          <Entry {...props} state={state} verdict={verdict} value={value} label={label} />
+          <Entry {...props} state={state} judged={judged} label={label} />
         ) : props.mayEnter ? (
           <button type="button" className="plain-button" onClick={props.onRead} aria-label={`Read ${label}`}>
             read
@@ -108,7 +107,7 @@ export function RoundLine(props: Props) {
             {row.laidUp || (row.doubts > 0 ? 'a reading in doubt' : 'read, fits')}
           </span>
         ) : (
-          <VerdictWords verdict={verdict} value={value} typed={state.typed} show={show} />
+          <VerdictWords judged={judged} typed={state.typed} show={show} />
         )}
       </span>
     </li>
@@ -127,20 +126,19 @@ function Entry({
   row,
   round,
   state,
-  verdict,
-  value,
+  judged: { verdict, value, suggestion },
   label,
   onFocus,
   onDone,
   onPaste,
-}: Props & { state: RowState; verdict: Verdict; value: number | null; label: string }) {
+}: Props & { state: RowState; judged: TypedReading; label: string }) {
   const { change } = round
   const doubtful = value !== null && !isAcceptedAtOnce(verdict.kind)
   const ask = (asking: RowState['asking']) => change(row.meterId, { asking, word: '' })
   const keys: Record<string, (() => void) | undefined> = {
     d:
-      value !== null && verdict.suggestion !== null
-        ? () => change(row.meterId, { typed: verdict.suggestion!.toFixed(row.face.decimals) })
+      suggestion !== null
+        ? () => change(row.meterId, { typed: suggestion.toFixed(row.face.decimals), error: '' })
         : undefined,
     k: doubtful && verdict.possible ? () => ask('keep') : undefined,
     m: value !== null && doubtful ? () => ask('replaced') : undefined,
@@ -222,21 +220,28 @@ function Word({ row, round, state, onDone }: Props & { state: RowState; value: n
 }
 
 function VerdictWords({
-  verdict,
-  value,
+  judged: { verdict, value, refusal, suggestion },
   typed,
   show,
 }: {
-  verdict: Verdict
-  value: number | null
+  judged: TypedReading
   typed: string
   show: (amount: number) => string
 }) {
+  if (value === null && suggestion !== null)
+    return (
+      <span>
+        <span className="oxide strong">{refusal}</span>
+        <span className="second block">
+          <kbd>D</kbd> take {show(suggestion)}
+        </span>
+      </span>
+    )
   if (value === null)
     return (
       <span className="second">
         {typed.trim() !== ''
-          ? 'not a number yet'
+          ? refusal || 'not a number yet'
           : verdict.band
             ? `expect ${show(verdict.band.low)} to ${show(verdict.band.high)}`
             : 'never read before'}

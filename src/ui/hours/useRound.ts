@@ -1,6 +1,6 @@
 'use client'
 
-import { useCallback, useState } from 'react'
+import { useCallback, useRef, useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import type { ReadingInput, ReplacedInput, RoundMove, RoundRow, RoundSaved, SkipInput } from '@/core/hours'
 import type { Outcome } from '@/core/problem/outcome'
@@ -47,6 +47,16 @@ export function useRound(start: RoundRow[], present: Present, reader: string, ac
   const [order, setOrder] = useState<string[]>([])
   const [began] = useState(() => Date.now())
 
+  // The same value of the same meter keeps its id until it is saved or taken back: an answer that was lost
+  // is asked for again, and the reading is there once.
+  const ids = useRef(new Map<string, string>())
+  const idOf = (...what: string[]) => {
+    const key = what.join(' ')
+    const known = ids.current.get(key) ?? uuid()
+    ids.current.set(key, known)
+    return known
+  }
+
   const stateOf = (meterId: string) => states[meterId] ?? fresh
   const change = useCallback((meterId: string, values: Partial<RowState>) => {
     setStates((known) => ({ ...known, [meterId]: { ...(known[meterId] ?? fresh), ...values } }))
@@ -80,7 +90,7 @@ export function useRound(start: RoundRow[], present: Present, reader: string, ac
   const save = async (row: RoundRow, typed: string, more: { vouched?: boolean; note?: string } = {}) => {
     change(row.meterId, { typed, saving: true, error: '' })
     const input: ReadingInput = {
-      id: uuid(),
+      id: idOf('reading', row.meterId, typed),
       meterId: row.meterId,
       ...clock(),
       typed,
@@ -94,13 +104,16 @@ export function useRound(start: RoundRow[], present: Present, reader: string, ac
 
   const replace = async (row: RoundRow, typed: string, oldLastTyped: string) => {
     change(row.meterId, { typed, saving: true, error: '' })
-    const input = { id: uuid(), meterId: row.meterId, typed, oldLastTyped, readBy: reader }
+    const id = idOf('replaced', row.meterId, typed, oldLastTyped)
+    const input = { id, meterId: row.meterId, typed, oldLastTyped, readBy: reader }
     return settle(row.meterId, await actions.recordReplaced(input).catch(() => null))
   }
 
   const skip = async (row: RoundRow, reason: string) => {
     change(row.meterId, { saving: true, error: '' })
-    const outcome = await actions.skipInRound({ id: uuid(), meterId: row.meterId, reason }).catch(() => null)
+    const outcome = await actions
+      .skipInRound({ id: idOf('skip', row.meterId, reason), meterId: row.meterId, reason })
+      .catch(() => null)
     if (outcome?.ok) change(row.meterId, { ...fresh, skipped: reason })
     else
       change(row.meterId, {
@@ -121,6 +134,8 @@ export function useRound(start: RoundRow[], present: Present, reader: string, ac
       return null
     }
     change(which, { saved: null, error: '' })
+    // What is entered after that is a reading of its own, even if it says the same.
+    ids.current.clear()
     setMoves((known) => known.filter((move) => move.readingId !== saved.id))
     setOrder((known) => known.filter((each) => each !== which))
     return which

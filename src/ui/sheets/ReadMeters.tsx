@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { showAge } from '@/core/calendar'
-import { isAcceptedAtOnce, judgeReading, readMeterValue } from '@/core/hours'
+import { isAcceptedAtOnce, judgeTyped } from '@/core/hours'
 import type { BenchMeter, SheetPage } from '@/core/sheet/views'
 import { showNumber } from '@/core/units'
 import { Note } from '../feedback/States'
@@ -73,15 +73,17 @@ function ReadMeter({ meter, bench, present }: { meter: BenchMeter; bench: SheetH
   const [error, setError] = useState('')
   const { face } = meter
   const show = (amount: number) => `${showNumber(amount, face.decimals)}\u00a0${face.unit}`
-  const read = typed.trim() === '' ? null : readMeterValue(typed, face)
-  const value = read?.ok ? read.raw / 10 ** face.decimals : null
-  const verdict = judgeReading({ ...meter.history, face }, { at: present.instant, value: value ?? 0 })
+  const { value, verdict, refusal, suggestion } = judgeTyped(
+    typed,
+    { ...meter.history, face },
+    present.instant,
+  )
   const doubtful = value !== null && !isAcceptedAtOnce(verdict.kind)
   const id = `meter-${meter.id}`
 
   const save = async () => {
-    if (unreadable === null && read && !read.ok) {
-      setError(read.reason)
+    if (unreadable === null && refusal !== '') {
+      setError(refusal)
       return
     }
     if (unreadable === null ? typed.trim() === '' : unreadable.trim() === '') {
@@ -164,6 +166,16 @@ function ReadMeter({ meter, bench, present }: { meter: BenchMeter; bench: SheetH
       )}
       <div aria-live="polite">
         {value !== null && !doubtful && <p className="moss strong">{verdictWords[verdict.kind]}</p>}
+        {value === null && suggestion !== null && (
+          <Note tone="oxide" title="Not a reading of this meter.">
+            {refusal}
+            <div className="actions">
+              <Button variant="outlined" onClick={() => setTyped(suggestion.toFixed(face.decimals))}>
+                Use {show(suggestion)}
+              </Button>
+            </div>
+          </Note>
+        )}
         {doubtful && (
           <Note tone={verdict.possible ? 'brass' : 'oxide'} title={`${verdictWords[verdict.kind]}.`}>
             {verdict.reason}{' '}
