@@ -15,9 +15,11 @@ export const benchMeasures = [
   { key: 'other', what: '', unit: '' },
 ] as const
 
-/** The dimension a unit belongs to; null for drips, degrees and what is only a word. */
+/** The dimension a unit belongs to; null for drips and what is only a word. */
 export function dimensionOf(unit: string): Dimension | null {
-  return (Object.keys(dimensions) as Dimension[]).find((each) => unit in dimensions[each]) ?? null
+  return (
+    (Object.keys(dimensions) as Dimension[]).find((each) => Object.hasOwn(dimensions[each], unit)) ?? null
+  )
 }
 
 /** Units that a measure can be typed in: those of its dimension, its own first. */

@@ -14,7 +14,8 @@ export type OrderOptions = {
  * `crissCross` takes bolts ring by ring from the middle (a circle of bolts is one ring), `centreOut` pair
  * by pair outwards along the longer side; within a ring the next bolt is the one that brings the centroid
  * of the tightened ones nearest to the plate's middle, then the one farthest from those already
- * tightened, then the nearest to reach; each ring begins at its upper left. `asNumbered` follows the maker's numbers.
+ * tightened; of equals, on a circle the farthest from the last, on a plate the nearest to reach. Each
+ * ring begins at its upper left. `asNumbered` follows the maker's numbers.
  *
  * @param bolts at least one, with different ids
  * @returns their ids, each once; with `retapFirst` the first again at the end
@@ -64,6 +65,9 @@ const tidy = (difference: number) => (Math.abs(difference) < 1e-6 ? 0 : differen
 function balanced(ring: Bolt[], done: Bolt[], middle: { x: number; y: number }): Bolt[] {
   const order = [...done]
   const left = [...ring]
+  // Round a circle a near one is a neighbour of the last: the farthest of equals. The few of a plate's
+  // ring are all far enough apart, and the wrench takes the nearest.
+  const far = ring.length > 4 ? -1 : 1
   while (left.length > 0) {
     const last = order.at(-1)
     const cost = (bolt: Bolt) => {
@@ -72,7 +76,7 @@ function balanced(ring: Bolt[], done: Bolt[], middle: { x: number; y: number }):
       return [
         Math.hypot(after.x - middle.x, after.y - middle.y),
         -nearest,
-        last && left.length < ring.length ? apart(last, bolt) : 0,
+        last && left.length < ring.length ? far * apart(last, bolt) : 0,
       ] as const
     }
     const costs = new Map(left.map((bolt) => [bolt, cost(bolt)]))

@@ -22,6 +22,34 @@ test('a circle is crossed: the second is opposite the first, the third a quarter
   expect(tighteningOrder(circle(6), 'crissCross').slice(0, 2)).toEqual(['1', '4'])
 })
 
+/** The angle from one bolt of an order to the next, in degrees. */
+const jumps = (bolts: Bolt[], order: string[]) => {
+  const angle = (id: string) => {
+    const bolt = bolts.find((each) => each.id === id)!
+    return (Math.atan2(bolt.y, bolt.x) * 180) / Math.PI
+  }
+  return order.slice(1).map((id, at) => {
+    const apart = Math.abs(angle(id) - angle(order[at]!)) % 360
+    return Math.round(Math.min(apart, 360 - apart))
+  })
+}
+
+test('where bolts of a circle face each other no step goes to a neighbour, and every pair is balanced', () => {
+  // Of ten: from 1 (up) to 6 (down), then 108° on, across, and so on; 36° to a neighbour never.
+  for (const count of [6, 8, 10, 12, 14, 16, 18, 20, 24]) {
+    const bolts = circle(count)
+    const order = tighteningOrder(bolts, 'crissCross')
+    expect([count, Math.min(...jumps(bolts, order)) >= 90]).toEqual([count, true])
+    expect(imbalance(bolts, order)).toBeCloseTo(0, 6)
+    for (let at = 0; at < count; at += 2) expect(jumps(bolts, order)[at]).toBe(180)
+  }
+})
+
+test('an odd circle keeps its balance as well as any order of it can, step by step', () => {
+  // Of five the star 1 3 5 2 4 or its mirror: the next but one each time, 144° away.
+  expect(jumps(circle(5), tighteningOrder(circle(5), 'crissCross'))).toEqual([144, 144, 144, 144])
+})
+
 test('from the centre outwards no bolt is tightened before those nearer the middle of the plate', () => {
   const long = plate([-80, -40, 0, 40, 80], [20, -20])
   const columns = tighteningOrder(long, 'centreOut').map((id) => Math.abs(Number(id.split('/')[0])))

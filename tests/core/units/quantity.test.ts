@@ -18,6 +18,24 @@ test.each([
   ['pressure', 200, 'bar', 2e7],
   ['volume', 1, 'US gal', 3.785411784e-3],
   ['flow', 60, 'L/min', 1e-3],
+  // 1 kgf = 9.80665 N on 1 cm, and on 1 cm²; 1 lb = 0.45359237 kg; a US gallon has 4 qt, 8 pt, 128 fl oz.
+  ['torque', 1, 'kgf·cm', 0.0980665],
+  ['pressure', 1, 'kgf/cm²', 98_066.5],
+  ['pressure', 1, 'Pa', 1],
+  ['flow', 3.6, 'm³/h', 1e-3],
+  ['flow', 3600, 'L/h', 1e-3],
+  ['volume', 1, 'US qt', 0.946352946e-3],
+  ['volume', 1, 'US pt', 0.473176473e-3],
+  ['volume', 1, 'US fl oz', 29.5735295625e-6],
+  ['mass', 1, 'lb', 0.45359237],
+  ['mass', 1, 'oz', 0.028349523125],
+  ['mass', 250, 'g', 0.25],
+  // Water freezes at 273.15 K and 32 °F and boils at 373.15 K and 212 °F; -40 is the same on both scales.
+  ['temperature', 0, '°C', 273.15],
+  ['temperature', 32, '°F', 273.15],
+  ['temperature', 212, '°F', 373.15],
+  ['temperature', -40, '°F', 233.15],
+  ['temperature', 300, 'K', 300],
 ] as const)('%s: %d %s is %d in SI', (dimension, value, unit, si) => {
   expect(quantity(dimension, value, unit).si / si).toBeCloseTo(1, 9)
 })
@@ -37,7 +55,9 @@ test('converting there and back is identity, in every dimension and unit', () =>
       fc.double({ min: 1e-6, max: 1e6, noNaN: true }),
       ([dimension, unit], value) => {
         const back = inUnit(dimension as Dimension, quantity(dimension as Dimension, value, unit).si, unit)
-        expect(back / value).toBeCloseTo(1, 10)
+        // A temperature's zero is far from its scale's: what counts is how far off it is, not its share.
+        if (dimension === 'temperature') expect(Math.abs(back - value)).toBeLessThan(1e-9)
+        else expect(back / value).toBeCloseTo(1, 10)
       },
     ),
   )
@@ -46,6 +66,8 @@ test('converting there and back is identity, in every dimension and unit', () =>
 test('a quantity is shown as typed in its own unit, and to three figures in another', () => {
   expect(showQuantity('pressure', quantity('pressure', 3000, 'psi'), 'psi')).toBe('3\u00a0000\u00a0psi')
   expect(showQuantity('pressure', quantity('pressure', 3000, 'psi'), 'bar')).toBe('207\u00a0bar')
+  expect(showQuantity('temperature', quantity('temperature', 140, '°F'), '°C')).toBe('60\u00a0°C')
+  expect(showQuantity('temperature', quantity('temperature', -18, '°C'), '°F')).toBe('\u22120.4\u00a0°F')
   expect(() => quantity('pressure', 1, 'L')).toThrow('L is not a unit of pressure.')
 })
 
