@@ -1,4 +1,5 @@
-import { day, id, text } from './columns'
+import type { MarkedAs } from '@/core/planning'
+import { day, id, json, text } from './columns'
 import { table } from './table'
 
 /** A row of Today that was put off until a day, or handed to somebody. */
@@ -6,6 +7,8 @@ export type MarkRow = {
   id: string
   subject: string
   label: string
+  /** What the row was like then; null on marks from before that was kept. */
+  about: MarkedAs | null
   kind: 'snooze' | 'hand'
   until: string | null
   reason: string
@@ -15,15 +18,20 @@ export type MarkRow = {
   recordedById: string
 }
 
-export const marks = table<MarkRow>('marks', {
-  id,
-  subject: text,
-  label: text,
-  kind: text,
-  until: day,
-  reason: text,
-  toId: text,
-  status: text,
-  recordedAt: text,
-  recordedById: text,
-})
+export const marks = table<MarkRow>(
+  'marks',
+  {
+    id,
+    subject: text,
+    label: text,
+    about: json,
+    kind: text,
+    until: day,
+    reason: text,
+    toId: text,
+    status: text,
+    recordedAt: text,
+    recordedById: text,
+  },
+  ['about'],
+)

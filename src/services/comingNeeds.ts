@@ -1,6 +1,13 @@
 import 'server-only'
 import { addDays } from '@/core/calendar'
-import { comingNeed, tidy, type ComingDemand, type ComingNeed } from '@/core/parts'
+import {
+  availability,
+  comingNeed,
+  stockedFor,
+  type Book,
+  type ComingDemand,
+  type ComingNeed,
+} from '@/core/parts'
 import type { StockLine } from '@/core/parts/views'
 import { notOnVisit } from '@/core/planning/onVisit'
 import type { VisitLine } from '@/core/planning/views'
@@ -25,6 +32,7 @@ export async function comingNeeds(
   wear: WearView[],
   open: VisitLine[],
   stock: StockLine[],
+  book: Book,
   today: string,
 ): Promise<ComingNeed[]> {
   const until = addDays(today, lookAhead)
@@ -40,8 +48,7 @@ export async function comingNeeds(
   const versions = await pumpModelVersions.all({
     id: [...new Set(coming.map(({ view }) => view.modelVersionId))],
   })
-  const kept = stock.filter((part) => !part.retiredOn)
-  const partsOf = partsOfServices(versions, kept, await companyPractices())
+  const partsOf = partsOfServices(versions, book, await companyPractices())
   const demands = coming.flatMap(({ view, clock, chance }) => {
     const day = clock.aboutDay === null || clock.aboutDay < today ? today : clock.aboutDay
     return partsOf(view.modelVersionId, clock.task, notOnVisit(view.assemblyId, clock, open)).map(
@@ -55,9 +62,9 @@ export async function comingNeeds(
     )
   })
   return comingNeed(demands, (partId) => {
-    const part = kept.find((each) => each.id === partId)!
+    const part = stock.find((each) => each.id === partId)!
     return {
-      free: tidy(part.onHand - (part.needed - part.missing)),
+      free: availability(book, { part: partId, quantity: 0, day: until }).free,
       minimum: part.minimum,
       leadDays: part.leadDays,
       packSize: part.packSize,
@@ -68,7 +75,7 @@ export async function comingNeeds(
 type Version = { id: string; modelId: string; data: PumpModel }
 
 /** The stocked parts of a service; pumps of one model that are due for the same share the answer. */
-function partsOfServices(versions: Version[], stock: StockLine[], practices: CompanyPractices) {
+function partsOfServices(versions: Version[], book: Book, practices: CompanyPractices) {
   const known = new Map<string, { partId: string; quantity: number }[]>()
   return (versionId: string, task: string, positions: string[]) => {
     const key = `${versionId} ${task} ${positions.join(' ')}`
@@ -80,9 +87,7 @@ function partsOfServices(versions: Version[], stock: StockLine[], practices: Com
       practices,
     )
     const found = parts.flatMap((need) => {
-      const part = stock.find((each) =>
-        each.fits.some((fit) => fit.modelId === version.modelId && fit.part === need.part),
-      )
+      const part = stockedFor(book.parts.values(), { modelId: version.modelId, part: need.part })
       return part ? [{ partId: part.id, quantity: need.quantity }] : []
     })
     known.set(key, found)

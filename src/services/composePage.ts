@@ -6,17 +6,18 @@ import { pumpModelVersions, settledDoubts } from '@/db/pumpModels'
 import { tools } from '@/db/tools'
 import type { Actor } from './actor'
 import { companyPractices } from './practices'
-import { listBenchParts } from './stores'
+import { availability, stockedFor } from '@/core/parts'
+import { loadBook } from './stock'
 import { listWrenches, toolBookings } from './tools'
 
 /** Everything that composing on one pump needs: its model, practices, wrenches, special tools, the stores. */
-export async function getComposePage(actor: Actor, wear: WearView): Promise<ComposePage | null> {
+export async function getComposePage(_actor: Actor, wear: WearView): Promise<ComposePage | null> {
   const version = await pumpModelVersions.byId(wear.modelVersionId)
   if (!version) return null
-  const [practices, wrenches, parts, bookings, register, doubts] = await Promise.all([
+  const [practices, wrenches, book, bookings, register, doubts] = await Promise.all([
     companyPractices(),
     listWrenches(),
-    listBenchParts(actor),
+    loadBook(),
     toolBookings(),
     tools.all({ retiredOn: null }),
     settledDoubts.all({ modelId: version.modelId }),
@@ -27,11 +28,12 @@ export async function getComposePage(actor: Actor, wear: WearView): Promise<Comp
     model: version.data,
     practices,
     wrenches,
-    stock: parts.flatMap((part) =>
-      part.fits
-        .filter((fit) => fit.modelId === version.modelId)
-        .map((fit) => ({ part: fit.part, number: part.number, bin: part.bin, onHand: part.onHand })),
-    ),
+    stock: version.data.parts.flatMap(({ key: part }) => {
+      const kept = stockedFor(book.parts.values(), { modelId: version.modelId, part })
+      if (!kept) return []
+      const { free } = availability(book, { part: kept.id, quantity: 0, day: book.today })
+      return [{ part, number: kept.number, bin: kept.bin, free }]
+    }),
     specialTools: register
       .filter((tool) => version.data.tools.some(({ name }) => answersTo(tool, name)))
       .map((tool) => ({

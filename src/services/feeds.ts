@@ -2,7 +2,14 @@ import 'server-only'
 import { createHash, randomBytes } from 'node:crypto'
 import { addDays, showDay } from '@/core/calendar'
 import { toICalendar, type CalendarEvent } from '@/core/interchange'
-import { feedSchema, visitNumber, type FeedInput, type FeedView } from '@/core/planning'
+import {
+  feedSchema,
+  markOn,
+  serviceSubject,
+  visitNumber,
+  type FeedInput,
+  type FeedView,
+} from '@/core/planning'
 import { visitFor } from '@/core/planning/onVisit'
 import type { VisitLine } from '@/core/planning/views'
 import { invalid, notFound } from '@/core/problem'
@@ -137,9 +144,7 @@ async function calendarOf(feed: FeedRow): Promise<string> {
   const { today, instant } = present(company)
   const yard = yardRows.find((each) => each.id === feed.yardId)
   const person = feed.personId ? await people.byId(feed.personId) : null
-  const handed = new Set(
-    marks.filter((mark) => mark.kind === 'hand' && mark.to === person?.name).map((mark) => mark.subject),
-  )
+  const handed = marks.filter((mark) => mark.kind === 'hand' && mark.to === person?.name)
   const until = addDays(today, ahead)
   const visits = open.filter(
     (visit) =>
@@ -154,8 +159,7 @@ async function calendarOf(feed: FeedRow): Promise<string> {
         clock.aboutDay !== null &&
         clock.aboutDay <= until &&
         visitFor(view.assemblyId, clock, open) === null &&
-        (feed.personId === null ||
-          handed.has(`service:${view.assemblyId}:${clock.task}:${clock.positions[0]}`)),
+        (feed.personId === null || handed.some((mark) => markOn(mark, serviceOf(view, clock)))),
     )
   const name = [company.name, yard?.name, person?.name].filter(Boolean).join(', ')
   return toICalendar(
@@ -166,6 +170,15 @@ async function calendarOf(feed: FeedRow): Promise<string> {
     ],
     instant,
   )
+}
+
+function serviceOf(view: WearView, { task, positions }: ClockView) {
+  return {
+    subject: serviceSubject(view.assemblyId, task, positions),
+    positions,
+    severity: 0,
+    grounds: [],
+  }
 }
 
 function visitEvent(visit: VisitLine, timeZone: string): CalendarEvent {

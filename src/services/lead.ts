@@ -1,25 +1,31 @@
 import 'server-only'
-import { composeSheet } from '@/core/procedure'
+import { daysBetween } from '@/core/calendar'
+import { isOpen } from '@/core/planning'
+import { composeSheet, type PartNeed } from '@/core/procedure'
 import type { PumpModel } from '@/core/pump'
 import type { PartsLead } from '@/core/wear'
+import { visits } from '@/db/visits'
 import { companyPractices } from './practices'
-import { loadStock } from './stores'
+import { loadBook, missingFor } from './stock'
 
 /** How long the parts of a service take to come, and which are missing; nothing where the stores have them. */
 export type Lead = PartsLead
 
+/** A service of one assembly, wanted on a day. */
+export type WantedService = { assemblyId: string; task: string; positions: string[]; day: string }
+
 /**
- * Tells for any service of any model how long its missing parts take to come, from the stores as they
- * stand. Pumps of one model that are due for the same share the answer. Parts that the stores do not
- * know cannot be dated and are left out.
+ * Tells for any service how long what is missing of its parts takes to come: missing is what the bins do
+ * not hold by its day, or what visits before it take. Pumps of one model that are due for the same share
+ * its list of parts. Parts that the stores do not know cannot be dated and are left out.
  */
 export async function loadLead(): Promise<
-  (version: { id: string; modelId: string; data: PumpModel }, task: string, positions: string[]) => Lead
+  (version: { id: string; modelId: string; data: PumpModel }, wanted: WantedService) => Lead
 > {
-  const stocked = (await loadStock()).filter(({ row }) => !row.retiredOn)
-  const practices = await companyPractices()
-  const known = new Map<string, Lead>()
-  return (version, task, positions) => {
+  const [book, visitRows, practices] = await Promise.all([loadBook(), visits.all(), companyPractices()])
+  const open = visitRows.filter((visit) => isOpen(visit.state))
+  const known = new Map<string, PartNeed[]>()
+  const needsOf = (version: { id: string; data: PumpModel }, task: string, positions: string[]) => {
     const key = `${version.id} ${task} ${positions.join(' ')}`
     const before = known.get(key)
     if (before) return before
@@ -27,17 +33,27 @@ export async function loadLead(): Promise<
       { assemblies: [{ id: 'any', model: version.data, tasks: [{ task, positions }] }] },
       practices,
     )
-    const missing = parts.flatMap((need) => {
-      const part = stocked.find(({ row }) =>
-        row.fits.some((fit) => fit.modelId === version.modelId && fit.part === need.part),
-      )
-      return part && part.stock.onHand < need.quantity ? [part.row] : []
+    known.set(key, parts)
+    return parts
+  }
+  return (version, { assemblyId, task, positions, day }) => {
+    // What is on a visit has its parts reserved there, for that day.
+    const visit = open.find(({ items }) =>
+      items.some(
+        (item) =>
+          item.assemblyId === assemblyId &&
+          item.task === task &&
+          item.positions.some((position) => positions.includes(position)),
+      ),
+    )
+    const missing = needsOf(version, task, positions).flatMap(({ part, quantity }) => {
+      const need = { modelId: version.modelId, part, quantity }
+      const found = missingFor(book, need, visit?.day ?? day, visit?.id)
+      return found && found.missing > 0 ? [found] : []
     })
-    const lead = {
-      days: Math.max(0, ...missing.map((part) => part.leadDays)),
-      parts: missing.map((part) => `${part.number} ${part.name}`),
+    return {
+      days: Math.max(0, ...missing.map(({ earliestDay }) => daysBetween(book.today, earliestDay))),
+      parts: missing.map(({ part }) => `${part.number} ${part.name}`),
     }
-    known.set(key, lead)
-    return lead
   }
 }

@@ -1,6 +1,13 @@
 import 'server-only'
 import { addDays, showDay } from '@/core/calendar'
-import { handSchema, snoozeSchema, type HandInput, type Mark, type SnoozeInput } from '@/core/planning'
+import {
+  handSchema,
+  snoozeSchema,
+  type HandInput,
+  type Mark,
+  type MarkedAs,
+  type SnoozeInput,
+} from '@/core/planning'
 import { invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import { write } from '@/db'
@@ -30,6 +37,7 @@ export async function listMarks(_actor: Actor): Promise<Mark[]> {
       id: row.id,
       subject: row.subject,
       label: row.label,
+      about: row.about,
       kind: row.kind,
       until: row.until,
       reason: row.reason,
@@ -42,12 +50,13 @@ export async function listMarks(_actor: Actor): Promise<Mark[]> {
 /** Puts a row of Today off until a day; it comes back by itself on that day. */
 export async function snooze(actor: Actor, input: SnoozeInput): Promise<void> {
   requirePermission(actor, 'visits.plan')
-  const { id, subject, label, until, reason } = check(snoozeSchema, input)
+  const { id, subject, label, about = null, until, reason } = check(snoozeSchema, input)
   const { today } = present(await ourCompany())
   if (until <= today) throw invalid({ until: 'Choose a day to come.' })
   if (until > addDays(today, longest))
     throw invalid({ until: `At most ${longest} days at a time: it would be forgotten.` })
-  await keep(actor, { id, subject, label, kind: 'snooze', until, reason, toId: null }, async () => ({
+  const mark = { id, subject, label, about, kind: 'snooze' as const, until, reason, toId: null }
+  await keep(actor, mark, async () => ({
     action: 'putOff',
     summary: `${label} put off until ${showDay(until, today)}`,
   }))
@@ -56,8 +65,9 @@ export async function snooze(actor: Actor, input: SnoozeInput): Promise<void> {
 /** Hands a row of Today to somebody; it stays on the list with their name. */
 export async function handOn(actor: Actor, input: HandInput): Promise<void> {
   requirePermission(actor, 'visits.plan')
-  const { id, subject, label, toId, note } = check(handSchema, input)
-  await keep(actor, { id, subject, label, kind: 'hand', until: null, reason: note, toId }, async () => {
+  const { id, subject, label, about = null, toId, note } = check(handSchema, input)
+  const mark = { id, subject, label, about, kind: 'hand' as const, until: null, reason: note, toId }
+  await keep(actor, mark, async () => {
     const person = await people.byId(toId)
     if (!person || person.retiredOn || person.role === 'viewer')
       throw invalid({ toId: 'Choose somebody who works here.' })
@@ -91,10 +101,10 @@ async function keep(
   await write(async () => {
     if (await marks.byId(values.id)) return
     const change = await told()
-    await marks.update(
-      { subject: values.subject, kind: values.kind, status: 'active' },
-      { status: 'superseded' },
-    )
+    const before = await marks.all({ subject: values.subject, kind: values.kind, status: 'active' })
+    // One cylinder put off by itself leaves the mark of all three to the other two.
+    const same = before.filter((row) => samePositions(row.about, values.about))
+    await marks.update({ id: same.map((row) => row.id) }, { status: 'superseded' })
     await marks.insert({ ...values, status: 'active', recordedAt: now(), recordedById: actor.id })
     await recordChange(actor, {
       ...change,
@@ -103,4 +113,9 @@ async function keep(
       reason: values.reason,
     })
   })
+}
+
+function samePositions(a: MarkedAs | null, b: MarkedAs | null): boolean {
+  const key = (about: MarkedAs | null) => [...(about?.positions ?? [])].sort().join(' ')
+  return a === null || key(a) === key(b)
 }

@@ -9,7 +9,7 @@ import { pumpModelVersions } from '@/db/pumpModels'
 import type { Actor } from './actor'
 import { ourCompany, present } from './company'
 import { companyPractices } from './practices'
-import { loadStock } from './stores'
+import { loadBook, missingFor } from './stock'
 
 /** What the next visit to a pump would do beyond those booked: when, what, how long, with which parts. */
 export async function nextVisitTo(
@@ -17,10 +17,10 @@ export async function nextVisitTo(
   view: WearView,
   open: VisitLine[],
 ): Promise<NextVisitView | null> {
-  const [company, version, stocked] = await Promise.all([
+  const [company, version, book] = await Promise.all([
     ourCompany(),
     pumpModelVersions.byId(view.modelVersionId),
-    loadStock(),
+    loadBook(),
   ])
   const free = view.clocks.filter((clock) => notOnVisit(view.assemblyId, clock, open).length > 0)
   const visit = nextVisit(free, present(company).today)
@@ -37,10 +37,8 @@ export async function nextVisitTo(
     minutes: sheet.minutes,
     minutesOneByOne: sheet.minutesOneByOne,
     parts: sheet.parts.map(({ name, quantity, unit, part }) => {
-      const kept = stocked.find(({ row }) =>
-        row.fits.some((fit) => fit.modelId === version.modelId && fit.part === part),
-      )
-      return { name, quantity, unit, missing: kept !== undefined && kept.stock.onHand < quantity }
+      const found = missingFor(book, { modelId: version.modelId, part, quantity }, visit.day)
+      return { name, quantity, unit, missing: found !== null && found.missing > 0 }
     }),
   }
 }

@@ -23,6 +23,7 @@ import { now } from './clock'
 import { linkFailures, reviseEarlyChecks } from './earlyChecks'
 import { appendOwn, entriesOf } from './sheets'
 import { reopenBySheet } from './signs'
+import { countsIn } from './stock'
 import { movement } from './stores'
 
 /**
@@ -88,6 +89,14 @@ async function correctUse(
   if (unit === 'piece' && !Number.isInteger(quantity)) throw invalid({ quantity: 'Pieces are used whole.' })
   const before = usedAfterCorrections(state, use)
   if (before === quantity) throw invalid({ quantity: 'This is what the sheet says already.' })
+  const counted =
+    partId !== null &&
+    countsIn(await stockMovements.all({ partId, kind: 'count' })).some(
+      (count) => count.lotId === lotId && count.at >= use.at,
+    )
+  // What was found when the bin was counted since is true whatever was used before.
+  if (counted)
+    return `${name}: ${quantity} used instead of ${before}; its bin was counted since, so stock stays`
   if (partId !== null)
     await stockMovements.insert(
       movement(actor, {

@@ -4,13 +4,14 @@ import { usageSinceTakeOver } from '@/core/hours'
 import { splitInstance, type PumpModel } from '@/core/pump'
 import { presumedEndReason, type SheetState } from '@/core/sheet'
 import type { EndingLife } from '@/core/sheet/views'
-import { clockOf } from '@/core/wear'
+import { clockOf, ruledLimit, sortsOf, type WearRules } from '@/core/wear'
 import { lives, type LifeRow } from '@/db/lives'
 import { pumpModelVersions } from '@/db/pumpModels'
 import type { SheetRow } from '@/db/sheets'
 import { loadCounting } from './assemblyLoading'
 import { ourCompany } from './company'
 import { dayOf } from './days'
+import { loadRules } from './wearRulesLoading'
 
 /** A position of a sheet with the number of its pump, in words. */
 export function named(state: SheetState, assemblyId: string, position: string) {
@@ -29,11 +30,12 @@ export function workedAtOf(state: SheetState): string | null {
 /** The lives that end, and every position where a new one begins. */
 export async function livesOf(sheet: SheetRow, state: SheetState, at: string) {
   const renewed = state.positions.filter((each) => each.state === 'renewed')
-  const [lifeRows, counting, versionRows, company] = await Promise.all([
+  const [lifeRows, counting, versionRows, company, rulesOf] = await Promise.all([
     lives.all({ assemblyId: sheet.assemblyIds, status: 'active', endedAt: null }),
     loadCounting(sheet.assemblyIds),
     pumpModelVersions.all({ id: state.content.assemblies.map((each) => each.modelVersionId) }),
     ourCompany(),
+    loadRules(sheet.assemblyIds),
   ])
   const damaged = (assemblyId: string, position: string) =>
     state.findings.some(
@@ -55,11 +57,12 @@ export async function livesOf(sheet: SheetRow, state: SheetState, at: string) {
       dayOf(life.carriedFrom ?? life.startedAt, company.timeZone),
       dayOf(at, company.timeZone),
     )
-    const { task, clock } = clockOfLife(
+    const { task, clock, early } = clockOfLife(
       model,
       position,
       { hours: Math.max(0, reached), days: Math.max(0, days) },
       life.first === 1,
+      rulesOf(assemblyId),
     )
     return [
       {
@@ -71,7 +74,7 @@ export async function livesOf(sheet: SheetRow, state: SheetState, at: string) {
         reached,
         unit: assembly.unit,
         limit: clock?.hoursLimit ?? null,
-        early: task?.tolerance.early ?? 0,
+        early,
         state: clock?.state ?? 'healthy',
         days,
         planned,
@@ -88,16 +91,20 @@ export async function livesOf(sheet: SheetRow, state: SheetState, at: string) {
   return { ending, beginning: renewed }
 }
 
+/** The clock that a part stood against: by the limit its own pump goes by, hard duty and all. */
 function clockOfLife(
   model: PumpModel,
   position: string,
   used: { hours: number; days: number },
   first: boolean,
+  rules: WearRules,
 ) {
   const task = model.tasks.find(
     (each) =>
       (each.kind === 'renew' || each.kind === 'change') &&
       each.positions.includes(splitInstance(position).key),
   )
-  return { task, clock: task && clockOf(used, task.limit, task.tolerance, first) }
+  if (!task) return { task, clock: null, early: 0 }
+  const { limit, tolerance } = ruledLimit(task, sortsOf(model, task), rules)
+  return { task, clock: clockOf(used, limit, tolerance, first), early: tolerance.early }
 }

@@ -43,7 +43,7 @@ export async function getSigning(_actor: Actor, sheetId: string): Promise<Signin
   const workedAt = workedAtOf(state)
   const { ending, beginning } = await livesOf(sheet, state, workedAt ?? now())
   const nameOf = (assemblyId: string, position: string) => named(state, assemblyId, position)
-  const uses = await stockOfUses(state)
+  const uses = await stockOfUses(sheet, state)
   return {
     notReady: notReady(state),
     upTo: state.upTo,

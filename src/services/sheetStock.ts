@@ -1,5 +1,5 @@
 import 'server-only'
-import { showAmount, tidy } from '@/core/parts'
+import { bookUses, showAmount, takenByOpen, tidy } from '@/core/parts'
 import { visitNumber } from '@/core/planning'
 import type { SheetAssembly, SheetState, Signing } from '@/core/sheet'
 import type { SigningView } from '@/core/sheet/views'
@@ -9,32 +9,55 @@ import type { Actor } from './actor'
 import { recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
+import { countsIn, usesOnOpenSheets } from './stock'
 import { movement } from './stores'
 
-/** Each part used with its lot, and what the lot holds by the book before and after. */
-export async function stockOfUses(state: SheetState) {
-  const partIds = state.uses.flatMap((use) => use.payload.partId ?? [])
-  const [partRows, lotRows, movementRows, company] = await Promise.all([
+/** Each part used with its lot, and what its bin holds before it is taken and after. */
+export async function stockOfUses(sheet: Pick<SheetRow, 'id'>, state: SheetState) {
+  const partIds = [...new Set(state.uses.flatMap((use) => use.payload.partId ?? []))]
+  const [partRows, lotRows, movementRows, company, open] = await Promise.all([
     parts.all({ id: partIds }),
     stockLots.all({ partId: partIds }),
     stockMovements.all({ partId: partIds }),
     ourCompany(),
+    usesOnOpenSheets(),
   ])
+  const counts = countsIn(movementRows)
+  // What other sheets have taken is not there either.
+  const others = takenByOpen(
+    open.filter((use) => use.sheetId !== sheet.id),
+    counts,
+  )
+  const own = new Map(open.filter((use) => use.sheetId === sheet.id).map((use) => [use.id, use]))
   const left = new Map<string, number>()
-  for (const row of movementRows) {
-    const key = `${row.partId}/${row.lotId}`
-    left.set(key, tidy((left.get(key) ?? 0) + row.quantity))
+  const add = (partId: string, lotId: string | null, quantity: number) => {
+    const key = `${partId}/${lotId}`
+    left.set(key, tidy((left.get(key) ?? 0) + quantity))
   }
+  for (const row of movementRows) add(row.partId, row.lotId, row.quantity)
+  for (const { partId, lotId, quantity } of others) add(partId, lotId, -quantity)
   const { today } = present(company)
   return state.uses.map(({ id, payload }) => {
     const { partId, lotId, name, unit, quantity } = payload
     const lot = lotRows.find((each) => each.id === lotId)
     const expired = lot?.expiresOn && lot.expiresOn < today ? ', expired' : ''
     if (partId === null)
-      return { id, payload, name, unit, quantity, lot: 'not from the stores', onHand: null, short: 0 }
-    const key = `${partId}/${lotId}`
-    const onHand = left.get(key) ?? 0
-    left.set(key, tidy(onHand - quantity))
+      return {
+        id,
+        payload,
+        name,
+        unit,
+        quantity,
+        lot: 'not from the stores',
+        onHand: null,
+        short: 0,
+        back: 0,
+      }
+    const noted = own.get(id)
+    // A count that found it gone already has booked it: it was there before that, and leaves nothing short.
+    const [{ back } = { back: 0 }] = noted ? bookUses([noted], counts) : []
+    const onHand = tidy((left.get(`${partId}/${lotId}`) ?? 0) + back)
+    add(partId, lotId, back - quantity)
     const part = partRows.find((each) => each.id === partId)
     return {
       id,
@@ -45,6 +68,7 @@ export async function stockOfUses(state: SheetState) {
       lot: lot ? `lot ${lot.number}${expired}` : 'no lot named',
       onHand,
       short: tidy(Math.max(0, quantity - Math.max(0, onHand))),
+      back,
     }
   })
 }
@@ -89,19 +113,16 @@ export async function moveStock(
   sheet: SheetRow,
   state: SheetState,
 ): Promise<Signing['toCount']> {
-  const uses = (await stockOfUses(state)).filter((use) => use.payload.partId !== null)
+  const uses = (await stockOfUses(sheet, state)).filter((use) => use.payload.partId !== null)
   await stockMovements.insertMany(
-    uses.map(({ id, payload }) =>
-      movement(actor, {
-        partId: payload.partId!,
-        lotId: payload.lotId,
-        kind: 'use',
-        quantity: -payload.quantity,
-        at: now(),
-        sheetId: sheet.id,
-        entryId: id,
-      }),
-    ),
+    uses.flatMap(({ id, payload, back }) => {
+      const { partId, lotId, quantity } = payload
+      const of = { partId: partId!, lotId, at: now(), sheetId: sheet.id, entryId: id }
+      const out = movement(actor, { ...of, kind: 'use', quantity: -quantity })
+      if (back === 0) return [out]
+      const reason = 'Missing already when its bin was counted: the count has it, it is not taken twice'
+      return [out, movement(actor, { ...of, kind: 'correction', quantity: back, reason })]
+    }),
   )
   const short = uses.filter((use) => use.short > 0)
   for (const { payload, name, short: beyond, lot } of short)

@@ -1,23 +1,21 @@
 import 'server-only'
 import { v7 as uuid } from 'uuid'
-import { addDays } from '@/core/calendar'
 import { retireSchema, type RetireInput } from '@/core/fleet'
 import {
+  countDifference,
   countSchema,
-  dealOut,
   partSchema,
   receiptSchema,
   showAmount,
-  stockOf,
+  suppliesOf,
   tidy,
   type CountInput,
   type PartForm,
-  type PartStock,
   type ReceiptInput,
   type Supply,
 } from '@/core/parts'
 import type { PartChoice, PartPage, StockLine } from '@/core/parts/views'
-import { isOpen, visitNumber } from '@/core/planning'
+import { visitNumber } from '@/core/planning'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import type { BenchPart } from '@/core/sheet/views'
@@ -31,71 +29,14 @@ import { requirePermission, type Actor } from './actor'
 import { changesOf, recordChange } from './audit'
 import { now } from './clock'
 import { ourCompany, present } from './company'
-import { companyPractices } from './practices'
-import { composeItems, modelsOf } from './composing'
 import { dayOf, instantOf } from './days'
 import { editRow, requireUnique } from './edit'
-import { groupBy } from './group'
-
-type Stocked = { row: PartRow; stock: PartStock }
-
-/** Every part with its stock, from three queries. */
-export async function loadStock(ids?: string[]): Promise<Stocked[]> {
-  const which = ids ? { partId: ids } : {}
-  const [rows, lotRows, movementRows, company] = await Promise.all([
-    parts.all(ids ? { id: ids } : {}, [['number', 'ASC']]),
-    stockLots.all(which, [['number', 'ASC']]),
-    stockMovements.all(which),
-    ourCompany(),
-  ])
-  const { today } = present(company)
-  const lotsOf = groupBy(lotRows, (lot) => lot.partId)
-  const movementsOf = groupBy(movementRows, (movement) => movement.partId)
-  return rows.map((row) => ({
-    row,
-    stock: stockOf(lotsOf.get(row.id) ?? [], movementsOf.get(row.id) ?? [], today, row.packSize),
-  }))
-}
-
-/** What the open visits need of the stocked parts, dealt out in the order of their days. */
-export async function supplyOfVisits(_actor: Actor): Promise<Supply[]> {
-  return supplyFrom(await loadStock())
-}
-
-async function supplyFrom(stocked: Stocked[]): Promise<Supply[]> {
-  const [rows, company] = await Promise.all([visits.all(), ourCompany()])
-  const { today } = present(company)
-  const open = rows.filter((visit) => isOpen(visit.state))
-  const items = open.flatMap((visit) => visit.items)
-  const models = await modelsOf(items)
-  const versionRows = await pumpModelVersions.all({ id: [...models.keys()] })
-  const practices = await companyPractices()
-  const modelOfVersion = new Map(versionRows.map((version) => [version.id, version.modelId]))
-  const demands = open.flatMap((visit) => {
-    const wanted = new Map<string, number>()
-    for (const need of composeItems(visit.items, models, practices).parts) {
-      const item = visit.items.find((each) => each.assemblyId === need.assemblyId)
-      const modelId = item && modelOfVersion.get(item.modelVersionId)
-      const part = stocked.find(
-        ({ row }) =>
-          !row.retiredOn && row.fits.some((fit) => fit.modelId === modelId && fit.part === need.part),
-      )
-      if (part) wanted.set(part.row.id, tidy((wanted.get(part.row.id) ?? 0) + need.quantity))
-    }
-    return [...wanted].map(([partId, quantity]) => ({ visitId: visit.id, day: visit.day, partId, quantity }))
-  })
-  const find = new Map(stocked.map((each) => [each.row.id, each]))
-  return dealOut(
-    demands,
-    (partId) => find.get(partId)?.stock.onHand ?? 0,
-    (partId) => addDays(today, find.get(partId)?.row.leadDays ?? 0),
-  )
-}
+import { loadBook, loadStock, type Stocked } from './stock'
 
 /** The parts list: what is on hand, what is below its minimum, what wants counting. */
 export async function listStock(_actor: Actor): Promise<StockLine[]> {
   const stocked = await loadStock()
-  const supply = await supplyFrom(stocked)
+  const supply = suppliesOf(await loadBook(stocked))
   const modelRows = await pumpModels.all()
   return stocked.map((each) => asLine(each, supply, modelRows))
 }
@@ -110,6 +51,7 @@ function asLine(
   return {
     ...values,
     onHand: stock.onHand,
+    taken: stock.taken,
     expired: stock.expired,
     short: stock.short,
     openPack: stock.lots.reduce((sum, lot) => sum + lot.openPack, 0),
@@ -143,7 +85,7 @@ export async function getPart(_actor: Actor, reference: string): Promise<PartPag
       visits.all(),
       pumpModels.all(),
     ])
-  const supply = (await supplyFrom(all)).filter((each) => each.partId === row.id)
+  const supply = suppliesOf(await loadBook(all)).filter((each) => each.partId === row.id)
   const own = all.find((each) => each.row.id === row.id)!
   const lotNumber = new Map(lotRows.map((lot) => [lot.id, lot.number]))
   return {
@@ -388,25 +330,19 @@ export async function countPart(actor: Actor, input: CountInput): Promise<{ chan
     if (Object.keys(faults).length > 0) throw invalid(faults)
     const differences = counted.map(({ lotId, counted: found }) => ({
       lotId: lotId as string | null,
-      quantity: tidy(found! - stock.lots.find((lot) => lot.id === lotId)!.onHand),
+      quantity: countDifference(found!, stock.lots.find((lot) => lot.id === lotId)!.onHand),
     }))
     // Everything that holds or lacks something was looked at: then nothing without a lot is left open.
-    const loose = tidy(
-      (await stockMovements.all({ partId: row.id, lotId: null })).reduce(
-        (sum, each) => sum + each.quantity,
-        0,
-      ),
-    )
     const all = stock.lots.every((lot) => lot.onHand === 0 || counted.some((each) => each.lotId === lot.id))
-    if (loose !== 0 && all) differences.push({ lotId: null, quantity: tidy(-loose) })
-    const moved = differences.filter((each) => each.quantity !== 0)
-    const rows = (moved.length > 0 ? moved : [{ lotId: counted[0]?.lotId ?? null, quantity: 0 }]).map(
-      (each, index) => ({
-        ...movement(actor, { partId: row.id, kind: 'count', at: now(), reason: count.reason, ...each }),
-        id: countId(count.id, index),
-      }),
-    )
+    if (stock.loose !== 0 && all) differences.push({ lotId: null, quantity: countDifference(0, stock.loose) })
+    // A bin that was found as the book says was counted all the same: what left it before is known by that.
+    const rows = differences.map((each, index) => ({
+      ...movement(actor, { partId: row.id, kind: 'count', at: now(), reason: count.reason, ...each }),
+      id: countId(count.id, index),
+    }))
+    if (rows.length === 0) throw invalid({ lots: 'Enter what is there for at least one lot.' })
     await stockMovements.insertMany(rows)
+    const moved = differences.filter((each) => each.quantity !== 0)
     const total = tidy(moved.reduce((sum, each) => sum + each.quantity, 0))
     await recordChange(actor, {
       entity: 'part',

@@ -2,12 +2,13 @@ import 'server-only'
 import { addDays } from '@/core/calendar'
 import type { MachineLine } from '@/core/fleet/views'
 import type { EarlyCheckView, SignView } from '@/core/inspection/views'
-import type { ComingNeed } from '@/core/parts'
+import { suppliesOf, type ComingNeed, type Supply } from '@/core/parts'
 import type { StockLine } from '@/core/parts/views'
-import { firstOfEach, inMorningOrder } from '@/core/planning'
+import { endedBy, firstOfEach, inMorningOrder, markOn, serviceSubject, type Mark } from '@/core/planning'
 import { visitFor } from '@/core/planning/onVisit'
-import type { DuePump, TodayRow, TodayView } from '@/core/planning/todayViews'
+import type { BareRow, DuePump, TodayRow, TodayView } from '@/core/planning/todayViews'
 import type { VisitLine } from '@/core/planning/views'
+import { stateRank } from '@/core/wear'
 import type { ClockView, WearView } from '@/core/wear/views'
 import { kept } from '@/db'
 import type { Actor } from './actor'
@@ -17,7 +18,8 @@ import { listOpenChecks } from './earlyChecks'
 import { listMachines } from './fleet'
 import { listMarks } from './marks'
 import { listOpenSigns } from './signs'
-import { listStock, supplyOfVisits } from './stores'
+import { loadBook } from './stock'
+import { listStock } from './stores'
 import { listOpenVisits } from './visits'
 import { listWear } from './wear'
 
@@ -39,43 +41,76 @@ export async function getToday(actor: Actor): Promise<TodayView> {
 }
 
 async function loadToday(actor: Actor, today: string): Promise<TodayView> {
-  const [wear, machines, open, stock, supply, marks, signs, checks] = await Promise.all([
+  const book = await loadBook()
+  const [wear, machines, open, stock, marks, signs, checks] = await Promise.all([
     listWear(actor),
     listMachines(actor),
     listOpenVisits(actor),
     listStock(actor),
-    supplyOfVisits(actor),
     listMarks(actor),
     listOpenSigns(actor),
     listOpenChecks(actor),
   ])
-  const coming = await comingNeeds(wear, open, stock, today)
+  const coming = await comingNeeds(wear, open, stock, book, today)
   const soon = addDays(today, ahead)
-  const putOff = new Set(marks.filter((mark) => mark.kind === 'snooze').map((mark) => mark.subject))
   const services = wear.flatMap((view) => view.clocks.map((clock) => ({ view, clock })))
   const wanted = services.filter(({ clock }) => wantsDeciding(clock, soon))
-  const rows: TodayRow[] = [
+  const rows: BareRow[] = [
     ...wanted.map(({ view, clock }) => serviceRow(view, clock, visitFor(view.assemblyId, clock, open))),
     // A sign that brings a service forward is told on the row of that service.
-    ...signs.filter((sign) => !onService(sign, wear)).map(signRow),
+    ...signs.filter((sign) => !onService(sign, wear)).map((sign) => signRow(sign, today)),
     ...open.filter((visit) => visit.day <= today).map(visitRow),
     ...machines.flatMap((machine) => machineRows(machine, today)),
     ...checks.filter(isNear(addDays(today, aheadOfCheck))).map(checkRow),
-    ...partRows(stock, supply, coming, soon, today),
+    ...partRows(stock, suppliesOf(book), coming, soon, today),
   ]
   const later = services
     .filter(({ clock }) => !wantsDeciding(clock, soon) && clock.lastResponsibleDay !== null)
     .sort((a, b) => (a.clock.lastResponsibleDay! < b.clock.lastResponsibleDay! ? -1 : 1))[0]
-  const { shown, left } = firstOfEach(
-    inMorningOrder(rows.filter((row) => !putOff.has(row.subject))),
-    mostAtOnce,
-  )
+  const said = withMarks(rows, marks)
+  const { shown, left } = firstOfEach(inMorningOrder(said.rows), mostAtOnce)
   return {
     rows: shown,
     left,
-    marks,
+    marks: said.marks,
     next: later ? { pump: pumpOf(later.view), clock: later.clock } : null,
   }
+}
+
+/**
+ * Rows without those that are put off, each with who has it, and with why it is back where it was put off
+ * and something new or worse has come up since; and the marks that still hold something.
+ */
+function withMarks(rows: BareRow[], marks: Mark[]): { rows: TodayRow[]; marks: Mark[] } {
+  const snoozes = marks.filter((mark) => mark.kind === 'snooze')
+  const idle = new Set<string>()
+  const holding = new Set<string>()
+  const standing = rows.flatMap((row): TodayRow[] => {
+    const own = snoozes.filter((mark) => markOn(mark, row))
+    const holds = own.find((mark) => endedBy(mark, row) === null)
+    if (holds) {
+      holding.add(holds.id)
+      return []
+    }
+    for (const mark of own) idle.add(mark.id)
+    const ended = own.at(-1)
+    const hand = marks.findLast((mark) => mark.kind === 'hand' && markOn(mark, row))
+    return [
+      {
+        ...row,
+        handedTo: hand?.to ?? null,
+        cameBack: ended
+          ? {
+              until: ended.until ?? '',
+              by: ended.by,
+              reason: ended.reason,
+              because: endedBy(ended, row)!,
+            }
+          : null,
+      },
+    ]
+  })
+  return { rows: standing, marks: marks.filter(({ id }) => holding.has(id) || !idle.has(id)) }
 }
 
 /** Inside its tolerance or past it, brought forward, or so far from its parts that it has to be decided now. */
@@ -90,16 +125,22 @@ function onService(sign: SignView, wear: WearView[]): boolean {
 
 const isNear = (day: string) => (check: EarlyCheckView) => check.aboutDay !== null && check.aboutDay <= day
 
+/** A row that stands there for itself alone. */
+const plain = { positions: [], severity: 0, grounds: [] }
+
 function pumpOf(view: WearView): DuePump {
   const { assemblyId, number, title, unit, machineNumber, machineName, yardId } = view
   return { assemblyId, number, title, unit, machineNumber, machineName, yardId }
 }
 
-function serviceRow(view: WearView, clock: ClockView, visit: VisitLine | null): TodayRow {
+function serviceRow(view: WearView, clock: ClockView, visit: VisitLine | null): BareRow {
   const what = [`${view.machineNumber ?? view.number} ${clock.name.toLowerCase()}`, clock.where]
   return {
     kind: 'service',
-    subject: `service:${view.assemblyId}:${clock.task}:${clock.positions[0]}`,
+    subject: serviceSubject(view.assemblyId, clock.task, clock.positions),
+    positions: clock.positions,
+    severity: stateRank[clock.state],
+    grounds: clock.signs.map((sign) => sign.id),
     label: what.filter(Boolean).join(', '),
     actBy: clock.lastResponsibleDay,
     weight: clock.share,
@@ -111,10 +152,12 @@ function serviceRow(view: WearView, clock: ClockView, visit: VisitLine | null): 
   }
 }
 
-function signRow(sign: SignView): TodayRow {
+function signRow(sign: SignView, today: string): BareRow {
   return {
     kind: 'sign',
     subject: `sign:${sign.id}`,
+    ...plain,
+    severity: sign.by < today ? 1 : 0,
     label: `${sign.machineNumber ?? sign.pump ?? ''} ${sign.name.toLowerCase()}`,
     actBy: sign.by,
     weight: 0,
@@ -124,10 +167,11 @@ function signRow(sign: SignView): TodayRow {
   }
 }
 
-function visitRow(visit: VisitLine): TodayRow {
+function visitRow(visit: VisitLine): BareRow {
   return {
     kind: 'visit',
     subject: `visit:${visit.id}`,
+    ...plain,
     label: `visit ${visit.number}`,
     actBy: visit.day,
     weight: 0,
@@ -137,14 +181,15 @@ function visitRow(visit: VisitLine): TodayRow {
   }
 }
 
-function machineRows(machine: MachineLine, today: string): TodayRow[] {
-  const common = { weight: 0, yardId: machine.yardId, lead: null, machine }
-  const rows: TodayRow[] = []
+function machineRows(machine: MachineLine, today: string): BareRow[] {
+  const common = { ...plain, weight: 0, yardId: machine.yardId, lead: null, machine }
+  const rows: BareRow[] = []
   if (machine.doubts > 0 && !machine.retiredOn)
     rows.push({
       ...common,
       kind: 'doubt',
       subject: `doubt:${machine.id}`,
+      severity: machine.doubts,
       label: `${machine.number} reading in doubt`,
       // Its hours stand still until somebody has looked.
       actBy: today,
@@ -160,10 +205,11 @@ function machineRows(machine: MachineLine, today: string): TodayRow[] {
   return rows
 }
 
-function checkRow(check: EarlyCheckView): TodayRow {
+function checkRow(check: EarlyCheckView): BareRow {
   return {
     kind: 'earlyCheck',
     subject: `earlyCheck:${check.id}`,
+    ...plain,
     label: `${check.machineNumber ?? check.pump} early check`,
     actBy: check.aboutDay,
     weight: check.worked,
@@ -176,14 +222,14 @@ function checkRow(check: EarlyCheckView): TodayRow {
 /** Bins to count, parts that booked visits miss, and parts that the coming weeks eat below their minimum. */
 function partRows(
   stock: StockLine[],
-  supply: { partId: string; day: string; missing: number }[],
+  supply: Pick<Supply, 'partId' | 'visitId' | 'day' | 'missing'>[],
   coming: ComingNeed[],
   soon: string,
   today: string,
-): TodayRow[] {
+): BareRow[] {
   return stock
     .filter((part) => !part.retiredOn)
-    .flatMap((part): TodayRow[] => {
+    .flatMap((part): BareRow[] => {
       const need = coming.find((each) => each.partId === part.id && each.orderBy <= soon) ?? null
       const missed = supply.filter((each) => each.partId === part.id && each.missing > 0)
       const byVisit = missed.map((each) => addDays(each.day, -part.leadDays))
@@ -194,6 +240,14 @@ function partRows(
         {
           kind: 'part',
           subject: `part:${part.id}`,
+          positions: [],
+          severity: part.missing + part.short,
+          grounds: [
+            part.short > 0 && 'count',
+            part.below && 'below',
+            need && 'coming',
+            ...missed.map((each) => `visit:${each.visitId}`),
+          ].filter((each) => typeof each === 'string'),
           label: `${part.number} ${part.name}`,
           actBy: days[0]!,
           weight: part.missing,

@@ -15,6 +15,7 @@ import {
 import type { PreparedStep, VisitLine, VisitPage } from '@/core/planning/views'
 import { showDay } from '@/core/calendar'
 import type { ComposedSheet, SheetStep } from '@/core/procedure'
+import { availability, stockedFor, tidy } from '@/core/parts'
 import { inSentence, type Fastener, type PumpModel } from '@/core/pump'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
@@ -25,7 +26,6 @@ import { Op, write } from '@/db'
 import { assemblies, fittings } from '@/db/assemblies'
 import { machines } from '@/db/machines'
 import { people } from '@/db/people'
-import { pumpModelVersions } from '@/db/pumpModels'
 import { sheetEntries, sheets, type SheetRow } from '@/db/sheets'
 import { visits, type VisitRow } from '@/db/visits'
 import { yards } from '@/db/yards'
@@ -37,7 +37,7 @@ import { companyPractices } from './practices'
 import { listWrenches } from './tools'
 import { composeItems, composeOrRefuse, modelsOf, placeAndItems } from './composing'
 import { editRow } from './edit'
-import { listStock, supplyOfVisits } from './stores'
+import { loadBook, modelsOfVersions } from './stock'
 
 const openStates = (Object.keys(visitStates) as VisitState[]).filter(isOpen)
 
@@ -62,7 +62,7 @@ export async function visitsOfMachine(_actor: Actor, machineId: string): Promise
 }
 
 /** A visit with its preparation, composed from the very model versions it was booked with. */
-export async function getVisit(actor: Actor, id: string): Promise<VisitPage> {
+export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
   const row = await visits.byId(id)
   if (!row) throw notFound('This visit')
   const [line] = await asLines([row])
@@ -79,7 +79,7 @@ export async function getVisit(actor: Actor, id: string): Promise<VisitPage> {
     note: row.note,
     endReason: row.endReason,
     notice: [...new Set([...models.values()].map((model) => model.notice))].filter(Boolean).join(' '),
-    parts: await stockFor(actor, row, sheet.parts),
+    parts: await stockFor(row, sheet.parts),
     tools: sheet.tools,
     spares: sheet.spares,
     implied: sheet.implied.map(({ assemblyId, task, positions, why }) => {
@@ -99,34 +99,45 @@ export async function getVisit(actor: Actor, id: string): Promise<VisitPage> {
 }
 
 /** Beside each part what the stores have for this visit, after what earlier visits take. */
-async function stockFor(
-  actor: Actor,
-  visit: VisitRow,
-  needs: ComposedSheet['parts'],
-): Promise<VisitPage['parts']> {
-  const [stock, supply, versionRows] = await Promise.all([
-    listStock(actor),
-    supplyOfVisits(actor),
-    pumpModelVersions.all({ id: visit.items.map((item) => item.modelVersionId) }),
+async function stockFor(visit: VisitRow, needs: ComposedSheet['parts']): Promise<VisitPage['parts']> {
+  const [book, modelOf] = await Promise.all([
+    loadBook(),
+    modelsOfVersions(visit.items.map((item) => item.modelVersionId)),
   ])
+  const total = new Map<string, number>()
+  const stockedOf = (need: ComposedSheet['parts'][number]) => {
+    const item = visit.items.find((each) => each.assemblyId === need.assemblyId)
+    return stockedFor(book.parts.values(), {
+      modelId: modelOf.get(item?.modelVersionId ?? ''),
+      part: need.part,
+    })
+  }
+  for (const need of needs) {
+    const part = stockedOf(need)
+    if (part) total.set(part.id, tidy((total.get(part.id) ?? 0) + need.quantity))
+  }
   return needs.map((need) => {
-    const versionId = visit.items.find((item) => item.assemblyId === need.assemblyId)?.modelVersionId
-    const modelId = versionRows.find((version) => version.id === versionId)?.modelId
-    const part = stock.find(
-      (each) => !each.retiredOn && each.fits.some((fit) => fit.modelId === modelId && fit.part === need.part),
-    )
+    const part = stockedOf(need)
     if (!part) return { ...need, stock: null }
-    const own = supply.find((each) => each.visitId === visit.id && each.partId === part.id)
+    // Two pumps of one visit may want the same part: what is missing is missing for both together.
+    const quantity = total.get(part.id)!
+    const { free, missing, earliestDay } = availability(book, {
+      part: part.id,
+      quantity,
+      day: visit.day,
+      forVisit: visit.id,
+    })
+    const arrives = missing > 0 ? earliestDay : null
     return {
       ...need,
       stock: {
         partId: part.id,
         number: part.number,
         bin: part.bin,
-        available: own?.available ?? null,
-        missing: own?.missing ?? 0,
-        arrives: own?.arrives ?? null,
-        inTime: own?.inTime ?? true,
+        available: isOpen(visit.state) ? Math.min(free, quantity) : null,
+        missing: isOpen(visit.state) ? missing : 0,
+        arrives: isOpen(visit.state) ? arrives : null,
+        inTime: arrives === null || arrives <= visit.day,
       },
     }
   })

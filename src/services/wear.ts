@@ -96,7 +96,8 @@ async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRu
       model: version.data,
       rules: rules(row.id),
       signs: signs(row.id),
-      lead: (task: string, positions: string[]) => lead(version, task, positions),
+      lead: (task: string, positions: string[], day: string) =>
+        lead(version, { assemblyId: row.id, task, positions, day }),
       noticeDays: company.noticeDays,
       own: livesOf.get(row.id) ?? [],
       done: doneOf.get(row.id) ?? [],
@@ -150,7 +151,7 @@ type Facts = {
   model: PumpModel
   rules: WearRules
   signs: ForwardSign[]
-  lead: (task: string, positions: string[]) => Lead
+  lead: (task: string, positions: string[], day: string) => Lead
   noticeDays: number
   own: LifeRow[]
   done: TaskRecordRow[]
@@ -191,7 +192,7 @@ function clocksOf(facts: Facts) {
   const { model, rules, signs, today, noticeDays } = facts
   const states = dueStates(
     { model, record, rules, signs, use: comingUse(facts) },
-    { today, noticeDays, lead: (task, positions) => facts.lead(task.key, positions) },
+    { today, noticeDays, lead: (task, positions, day) => facts.lead(task.key, positions, day) },
   )
   return { record, clocks: states.map(asView) }
 }

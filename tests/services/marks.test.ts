@@ -1,5 +1,8 @@
 import { v7 as uuid } from 'uuid'
 import { clearMark, handOn, listMarks, snooze } from '@/services/marks'
+import { recordReading } from '@/services/readings'
+import { reportSign } from '@/services/signs'
+import { getToday } from '@/services/today'
 import { at, workshop, type Workshop } from '../support/bench'
 import { problemIn, removeDatabase } from '../support/database'
 
@@ -73,3 +76,80 @@ test.each([
     expect(await listMarks(shop.viewer)).toEqual([])
   }),
 )
+
+describe('a service that is put off', () => {
+  /** Its row as Today shows it, on some cylinders. */
+  const rowOf = async (where: string) =>
+    (await getToday(shop.viewer)).rows.find(
+      (row) => row.kind === 'service' && row.clock.task === 'hpSeals' && row.clock.where === where,
+    )
+  const putOff = async (where: string) => {
+    const row = (await rowOf(where))!
+    const { subject, label, positions, severity, grounds } = row
+    await snooze(shop.coordinator, {
+      id: uuid(),
+      subject,
+      label,
+      about: { positions, severity, grounds },
+      until: '2026-09-01',
+      reason: 'hull job first',
+    })
+  }
+  const weep = (positions: string[]) =>
+    reportSign(shop.technician, {
+      id: uuid(),
+      machineId: null,
+      assemblyId: shop.pumpId,
+      symptom: 'weep',
+      seenOn: '2026-08-12',
+      words: 'wet under it',
+      dripsPerMinute: 12,
+      flow: null,
+      task: 'hpSeals',
+      positions,
+      by: '2026-08-20',
+    } as never)
+
+  test('comes back by itself for a new sign on one cylinder, and says so; the others stay away', () =>
+    now(async () => {
+      await putOff('all cylinders')
+      expect(await rowOf('all cylinders')).toBeUndefined()
+      await weep(['hpSeal@1'])
+      expect(await rowOf('cylinder 1')).toMatchObject({
+        cameBack: { because: 'new', until: '2026-09-01', by: 'H. Lindqvist', reason: 'hull job first' },
+      })
+      expect(await rowOf('cylinders 2 and 3')).toBeUndefined()
+      // Put off by itself it is gone again, and the other two still are.
+      await putOff('cylinder 1')
+      expect(await rowOf('cylinder 1')).toBeUndefined()
+      expect(await rowOf('cylinders 2 and 3')).toBeUndefined()
+      expect((await getToday(shop.viewer)).marks).toHaveLength(2)
+      // A second sign on it brings it back again.
+      await weep(['hpSeal@1'])
+      expect((await rowOf('cylinder 1'))?.cameBack?.because).toBe('new')
+    }))
+
+  test('comes back when it stands worse than when it was put off', async () => {
+    const before = await at('2026-08-12', async () => {
+      const row = (await rowOf('all cylinders'))!
+      await putOff('all cylinders')
+      return row.severity
+    })
+    // A life ends by its days as well: far enough on, it is overdue.
+    await at('2026-08-31', async () => expect(await rowOf('all cylinders')).toBeUndefined())
+    expect(before).toBeGreaterThan(0)
+    await at('2026-08-20', async () => {
+      await recordReading(shop.coordinator, {
+        id: uuid(),
+        meterId: shop.meterId,
+        day: '2026-08-20',
+        time: '12:00',
+        typed: '1250',
+        readBy: '',
+        note: '',
+        vouched: true,
+      })
+      expect((await rowOf('all cylinders'))?.cameBack?.because).toBe('worse')
+    })
+  })
+})

@@ -1,15 +1,23 @@
 export {
-  dealOut,
-  stockOf,
-  takeFrom,
-  tidy,
+  availability,
+  openBook,
+  stockedFor,
+  suppliesOf,
+  type Availability,
+  type Book,
   type Demand,
-  type Lot,
-  type LotStock,
-  type Movement,
-  type PartStock,
+  type StockedPart,
   type Supply,
-} from './stock'
+} from './availability'
+export {
+  bookUses,
+  countDifference,
+  countedOut,
+  takenByOpen,
+  type CountedBin,
+  type NotedUse,
+} from './openUses'
+export { stockOf, takeFrom, tidy, type Lot, type LotStock, type Movement, type PartStock } from './stock'
 export {
   countSchema,
   partSchema,

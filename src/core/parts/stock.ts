@@ -11,16 +11,22 @@ export type Lot = {
 export type Movement = { partId: string; lotId: string | null; quantity: number }
 
 export type LotStock = Lot & {
-  /** What should lie there by the book; below nothing where more was used than the book had. */
+  /** What should lie there: the book less what open sheets have taken; below nothing where it had less. */
   onHand: number
+  /** Of that, what open sheets have taken: the book holds it until they are signed. */
+  taken: number
   /** Pieces left of an opened pack, 0 where none is open. */
   openPack: number
   expired: boolean
 }
 
 export type PartStock = {
-  /** What can be taken by the book: the lots that hold something and have not expired. */
+  /** What can be taken: the lots that hold something and have not expired. */
   onHand: number
+  /** What open sheets have taken out of the bins, and the book will lose when they are signed. */
+  taken: number
+  /** What should lie there of no lot in particular: nothing, or less than that where it was used so. */
+  loose: number
   /** What has expired and must not be used. */
   expired: number
   /** Used beyond the book: those bins want counting. 0 when all is well. */
@@ -45,18 +51,27 @@ export function tidy(quantity: number): number {
  * @param movements all its movements, receipts among them, in any order
  * @param today lots past their expiry are counted apart
  * @param packSize pieces in a pack as it is received; 1 for loose pieces
+ * @param taken what open sheets have taken; it is not in the bins any more
  * @example
  * // Two kits of three valves received, one valve used: five left, two of them in an opened kit.
  * stockOf(lots, [{ …, quantity: 6 }, { …, quantity: -1 }], '2026-10-14', 3) // { onHand: 5, lots: [{ onHand: 5, openPack: 2 }] }
  */
-export function stockOf(lots: Lot[], movements: Movement[], today: string, packSize = 1): PartStock {
-  const sums = new Map<string | null, number>()
-  for (const { lotId, quantity } of movements) sums.set(lotId, tidy((sums.get(lotId) ?? 0) + quantity))
+export function stockOf(
+  lots: Lot[],
+  movements: Movement[],
+  today: string,
+  packSize = 1,
+  taken: Movement[] = [],
+): PartStock {
+  const book = sumsByLot(movements)
+  const out = sumsByLot(taken)
+  const inBin = (lotId: string | null) => tidy((book.get(lotId) ?? 0) - (out.get(lotId) ?? 0))
   const counted = lots.map((lot): LotStock => {
-    const onHand = sums.get(lot.id) ?? 0
+    const onHand = inBin(lot.id)
     return {
       ...lot,
       onHand,
+      taken: out.get(lot.id) ?? 0,
       openPack: packSize > 1 && onHand > 0 ? tidy(onHand % packSize) : 0,
       expired: lot.expiresOn !== null && lot.expiresOn < today,
     }
@@ -73,9 +88,17 @@ export function stockOf(lots: Lot[], movements: Movement[], today: string, packS
       counted.filter((lot) => lot.expired),
       over,
     ),
-    short: tidy(sum(counted, (onHand) => Math.max(0, -onHand)) + Math.max(0, -(sums.get(null) ?? 0))),
+    taken: tidy([...out.values()].reduce((total, each) => total + each, 0)),
+    loose: inBin(null),
+    short: tidy(sum(counted, (onHand) => Math.max(0, -onHand)) + Math.max(0, -inBin(null))),
     lots: counted.sort(toUseFirst),
   }
+}
+
+function sumsByLot(movements: Movement[]): Map<string | null, number> {
+  const sums = new Map<string | null, number>()
+  for (const { lotId, quantity } of movements) sums.set(lotId, tidy((sums.get(lotId) ?? 0) + quantity))
+  return sums
 }
 
 function toUseFirst(a: LotStock, b: LotStock): number {
@@ -117,43 +140,4 @@ export function takeFrom(
   if (left > 0 && last) last.quantity = tidy(last.quantity + left)
   else if (left > 0) shares.push({ lotId: null, quantity: left })
   return shares
-}
-
-/** What one visit needs of one stocked part. */
-export type Demand = { visitId: string; day: string; partId: string; quantity: number }
-
-export type Supply = Demand & {
-  /** What is left for it on the shelf after the visits before it. */
-  available: number
-  missing: number
-  /** The day it would arrive if it were ordered today; null where nothing is missing. */
-  arrives: string | null
-  inTime: boolean
-}
-
-/**
- * Deals out the shelf to visits in the order of their days: what an earlier visit takes is not there
- * for a later one. What is missing would have to be ordered today; `inTime` says whether it would come
- * by the visit's day.
- *
- * @param demands of all open visits, any order
- * @param onHand by part
- * @param arrivesOn the day on which something ordered today arrives, by part
- */
-export function dealOut(
-  demands: Demand[],
-  onHand: (partId: string) => number,
-  arrivesOn: (partId: string) => string,
-): Supply[] {
-  const left = new Map<string, number>()
-  return [...demands]
-    .sort((a, b) => a.day.localeCompare(b.day) || a.visitId.localeCompare(b.visitId))
-    .map((demand) => {
-      const there = left.get(demand.partId) ?? onHand(demand.partId)
-      const available = Math.min(there, demand.quantity)
-      const missing = tidy(demand.quantity - available)
-      left.set(demand.partId, tidy(there - available))
-      const arrives = missing > 0 ? arrivesOn(demand.partId) : null
-      return { ...demand, available, missing, arrives, inTime: arrives === null || arrives <= demand.day }
-    })
 }

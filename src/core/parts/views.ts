@@ -6,6 +6,8 @@ export type StockLine = Omit<PartInput, 'version'> & {
   retiredOn: string | null
   retiredReason: string
   onHand: number
+  /** What open sheets have taken: in the book until they are signed, but not in the bin. */
+  taken: number
   expired: number
   /** Used beyond the book: count this bin. */
   short: number

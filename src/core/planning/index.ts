@@ -98,7 +98,17 @@ export function showMinutes(minutes: number): string {
     .filter(Boolean)
     .join(' ')
 }
-export { handSchema, snoozeSchema, type HandInput, type Mark, type SnoozeInput } from './marks'
+export {
+  endedBy,
+  handSchema,
+  markOn,
+  serviceSubject,
+  snoozeSchema,
+  type HandInput,
+  type Mark,
+  type MarkedAs,
+  type SnoozeInput,
+} from './marks'
 
 export { firstOfEach, inMorningOrder, morningKinds, type MorningItem, type MorningKind } from './morning'
 export { feedSchema, type FeedInput, type FeedView } from './feeds'

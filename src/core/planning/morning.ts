@@ -1,4 +1,5 @@
 import type { Day } from '../calendar'
+import type { MarkedAs } from './marks'
 
 /** What a row of Today can be about, in the order rows of one day are told. */
 export const morningKinds = {
@@ -13,7 +14,7 @@ export const morningKinds = {
 export type MorningKind = keyof typeof morningKinds
 
 /** What every row of Today has, whatever it is about. */
-export type MorningItem = {
+export type MorningItem = MarkedAs & {
   /** Names it for putting off and handing on. */
   subject: string
   kind: MorningKind

@@ -13,8 +13,19 @@ export type DuePump = Pick<
   'assemblyId' | 'number' | 'title' | 'unit' | 'machineNumber' | 'machineName' | 'yardId'
 >
 
-/** One row of Today with what it shows. */
-export type TodayRow = MorningItem &
+/** One row of Today. */
+/** How a row stands against what people said of it. */
+type Said = {
+  /** Who has it, by name; null where nobody was handed it. */
+  handedTo: string | null
+  /** It was put off, and is back before its day: until when it was, by whom, and why it is back. */
+  cameBack: { until: string; by: string; reason: string; because: 'new' | 'worse' } | null
+}
+
+export type TodayRow = Said & BareRow
+
+/** A row with what it shows, before anything that was said of it. */
+export type BareRow = MorningItem &
   (
     | { kind: 'service'; pump: DuePump; clock: ClockView; visit: VisitLine | null }
     | { kind: 'sign'; sign: SignView }

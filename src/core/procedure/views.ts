@@ -9,7 +9,8 @@ export type ComposePage = {
   model: PumpModel
   practices: CompanyPractices
   wrenches: Wrench[]
-  stock: { part: string; number: string; bin: string; onHand: number }[]
+  /** What serves as each part of the model, and how much of it nobody has reserved until today. */
+  stock: { part: string; number: string; bin: string; free: number }[]
   specialTools: {
     number: string
     name: string

@@ -1,4 +1,4 @@
-import { takeFrom } from '../parts'
+import { stockedFor, takeFrom } from '../parts'
 import type { PartUse } from './types'
 import type { BenchPart } from './views'
 
@@ -20,7 +20,7 @@ export type Expected = {
  */
 export function usesFor(stock: BenchPart[], expected: Expected): PartUse[] | null {
   const { assemblyId, modelId, part: key, unit, quantity } = expected
-  const part = stock.find((each) => each.fits.some((fit) => fit.part === key && fit.modelId === modelId))
+  const part = stockedFor(stock, { modelId, part: key })
   if (!part || part.unit !== unit) return null
   if (part.lots.length > 0 && part.lots.every((lot) => lot.expired)) return null
   return takeFrom(part.lots, quantity).map((share) => ({

@@ -40,7 +40,7 @@ export function torqueIn(stated: { value: number; unit: string }): { value: numb
   }))
 }
 
-const units = ['N·m', 'in-lb', 'ft-lb', 'kgf·m'] as const
+const units = ['N·m', 'in-lb', 'ft-lb', 'kgf·m', 'kgf·cm'] as const
 
 /**
  * The unit in which an entered torque would fit, where it does not fit in its own: the classic slip.

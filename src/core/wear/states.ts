@@ -1,4 +1,4 @@
-import type { Day } from '../calendar'
+import { addDays, type Day } from '../calendar'
 import type { PositionKey, PumpModel, Task } from '../pump'
 import { stateRank, type ClockState } from './clock'
 import { dueOf, type ComingUse, type Due } from './due'
@@ -26,7 +26,8 @@ export type Wearing = {
 export type Terms = {
   today: Day
   noticeDays: number
-  lead: (task: Task, positions: PositionKey[]) => PartsLead
+  /** How long the parts of a service take that are missing for it on a day. */
+  lead: (task: Task, positions: PositionKey[], day: Day) => PartsLead
 }
 
 /** One due item with the four terms, its state, and every figure they were made from. */
@@ -56,10 +57,22 @@ export type DueState = TaskClock &
 export function dueStates({ model, record, rules, signs, use }: Wearing, terms: Terms): DueState[] {
   const { today, noticeDays } = terms
   const states = taskClocks(model, record, rules, signs).map((item): DueState => {
-    const lead = terms.lead(item.task, item.positions)
-    const own = dueOf(item.clock, item.ruled.tolerance, today, use, lead.days, noticeDays)
-    const { due, state } = broughtForward(own, item.clock.state, item.signs, today, lead.days, noticeDays)
-    return { ...item, ...due, state, lead, noticeDays, usageNow: record.usage, perDay: use?.perDay ?? null }
+    const own = dueOf(item.clock, item.ruled.tolerance, today, use, 0, noticeDays)
+    const { due, state } = broughtForward(own, item.clock.state, item.signs, today, 0, noticeDays)
+    // The parts are wanted on the earliest likely day; what is missing then moves the last day to act.
+    const wantedOn = due.band?.early ?? due.dueDay ?? today
+    const lead = terms.lead(item.task, item.positions, wantedOn < today ? today : wantedOn)
+    const lastResponsibleDay = due.lastResponsibleDay && addDays(due.lastResponsibleDay, -lead.days)
+    return {
+      ...item,
+      ...due,
+      lastResponsibleDay,
+      state,
+      lead,
+      noticeDays,
+      usageNow: record.usage,
+      perDay: use?.perDay ?? null,
+    }
   })
   return states.sort((a, b) => stateRank[b.state] - stateRank[a.state] || b.clock.share - a.clock.share)
 }

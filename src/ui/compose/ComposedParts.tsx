@@ -51,8 +51,8 @@ function PartLine({ need, page, spare = false }: { need: PartNeed; page: Compose
         {part?.doubt && <Doubt words={`${part.name}: ${part.doubt}`} short={part.doubt} page={page} />}
       </span>
       {kept && (
-        <span className={kept.onHand < need.quantity ? 'brass strong nowrap' : 'second nowrap'}>
-          {showAmount(kept.onHand, need.unit)} there
+        <span className={kept.free < need.quantity ? 'brass strong nowrap' : 'second nowrap'}>
+          {showAmount(kept.free, need.unit)} free
         </span>
       )}
       <span className={spare ? 'nowrap' : 'strong nowrap'}>

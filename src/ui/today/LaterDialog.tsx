@@ -2,7 +2,7 @@
 
 import { v7 as uuid } from 'uuid'
 import { addDays } from '@/core/calendar'
-import { handSchema, snoozeSchema, type HandInput, type SnoozeInput } from '@/core/planning'
+import { handSchema, snoozeSchema, type HandInput, type MarkedAs, type SnoozeInput } from '@/core/planning'
 import type { Outcome } from '@/core/problem/outcome'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
@@ -17,6 +17,8 @@ export type MarkActions = {
 type Props = {
   subject: string
   label: string
+  /** What the row is like now: it comes back before its day when something new or worse comes up. */
+  about: MarkedAs
   today: string
   /** Said beside the day, so that nobody puts it off too far: "act by 18 Oct". */
   hint?: string
@@ -25,7 +27,7 @@ type Props = {
 }
 
 /** Puts a row of Today off with a reason, or hands it to somebody. */
-export function LaterButtons({ subject, label, today, hint, people, actions }: Props) {
+export function LaterButtons({ subject, label, about, today, hint, people, actions }: Props) {
   return (
     <span className="later">
       <DialogForm<SnoozeInput>
@@ -33,10 +35,10 @@ export function LaterButtons({ subject, label, today, hint, people, actions }: P
         look="text"
         title={`Put off: ${label}`}
         schema={snoozeSchema}
-        start={() => ({ id: uuid(), subject, label, until: addDays(today, 1), reason: '' })}
+        start={() => ({ id: uuid(), subject, label, about, until: addDays(today, 1), reason: '' })}
         action={actions.snooze}
         submit="Put it off"
-        done="It comes back on that day."
+        done="It comes back on that day, or before if something new or worse comes up."
       >
         <FieldRow>
           <TextEntry name="until" label="Until" type="date" hint={hint} />
@@ -48,7 +50,7 @@ export function LaterButtons({ subject, label, today, hint, people, actions }: P
         look="text"
         title={`Hand on: ${label}`}
         schema={handSchema}
-        start={() => ({ id: uuid(), subject, label, toId: '', note: '' })}
+        start={() => ({ id: uuid(), subject, label, about, toId: '', note: '' })}
         action={actions.handOn}
         submit="Hand it on"
         done="It stands on the list with their name."

@@ -35,13 +35,11 @@ export function TodayList({ view, yards, people, maySettle, actions, today }: Pr
     document.addEventListener('keydown', hear)
     return () => document.removeEventListener('keydown', hear)
   }, [])
-  const handedTo = (subject: string) =>
-    view.marks.find((mark) => mark.kind === 'hand' && mark.subject === subject)?.to ?? null
   const rows = view.rows.filter(
     (row) =>
       (narrowed.yard === '' || row.yardId === narrowed.yard || row.yardId === null) &&
       (narrowed.kind === 'all' || row.kind === narrowed.kind) &&
-      (narrowed.lead === '' || row.lead === narrowed.lead || handedTo(row.subject) === narrowed.lead),
+      (narrowed.lead === '' || row.lead === narrowed.lead || row.handedTo === narrowed.lead),
   )
   const leads = [
     ...view.rows.flatMap((row) => row.lead ?? []),
@@ -49,11 +47,19 @@ export function TodayList({ view, yards, people, maySettle, actions, today }: Pr
   ]
   const marksOf = (row: TodayRow) => (
     <>
-      {handedTo(row.subject) && <span className="second">with {handedTo(row.subject)}</span>}
+      {row.cameBack && (
+        <span className="brass">
+          {row.cameBack.because === 'new' ? 'Something new came up' : 'Worse than it was'}: put off until{' '}
+          {showDay(row.cameBack.until, today)} by {row.cameBack.by}
+          {row.cameBack.reason && ` (${row.cameBack.reason})`}
+        </span>
+      )}
+      {row.handedTo && <span className="second">with {row.handedTo}</span>}
       {people && hydrated && (
         <LaterButtons
           subject={row.subject}
           label={row.label}
+          about={{ positions: row.positions, severity: row.severity, grounds: row.grounds }}
           today={today}
           hint={row.kind === 'service' ? actWords(row.clock, today) : undefined}
           people={people}

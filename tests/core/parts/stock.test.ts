@@ -1,5 +1,4 @@
-import fc from 'fast-check'
-import { dealOut, partSchema, stockOf, takeFrom, type Lot } from '@/core/parts'
+import { partSchema, stockOf, takeFrom, type Lot } from '@/core/parts'
 import { check } from '@/core/problem/check'
 import { readMoney, showMoney } from '@/core/units'
 
@@ -65,57 +64,6 @@ test('a quantity is taken from the lot to use first, then from the next; what no
 test('litres add up without dust', () => {
   const uses = Array.from({ length: 10 }, () => moved('lot1', -0.1))
   expect(stockOf([lot('lot1')], [moved('lot1', 1), ...uses], today).onHand).toBe(0)
-})
-
-test('visits take from the shelf in the order of their days; what would come too late is said', () => {
-  const demand = (visitId: string, day: string, quantity: number) => ({
-    visitId,
-    day,
-    partId: 'valve',
-    quantity,
-  })
-  const supply = dealOut(
-    [demand('c', '2026-11-20', 2), demand('a', '2026-10-16', 4), demand('b', '2026-10-20', 3)],
-    () => 5,
-    () => '2026-11-04',
-  )
-  expect(
-    supply.map(({ visitId, available, missing, inTime }) => [visitId, available, missing, inTime]),
-  ).toEqual([
-    ['a', 4, 0, true],
-    ['b', 1, 2, false],
-    ['c', 0, 2, true],
-  ])
-})
-
-test('law: nothing dealt out exceeds the shelf, and available plus missing is the need', () => {
-  fc.assert(
-    fc.property(
-      fc.array(
-        fc.record({
-          visitId: fc.string(),
-          day: fc.constantFrom('2026-10-16', '2026-10-20'),
-          partId: fc.constantFrom('a', 'b'),
-          quantity: fc.integer({ min: 1, max: 9 }),
-        }),
-      ),
-      fc.integer({ min: 0, max: 20 }),
-      (demands, onHand) => {
-        const supply = dealOut(
-          demands,
-          () => onHand,
-          () => today,
-        )
-        for (const partId of ['a', 'b']) {
-          const taken = supply
-            .filter((each) => each.partId === partId)
-            .reduce((sum, each) => sum + each.available, 0)
-          expect(taken).toBeLessThanOrEqual(onHand)
-        }
-        for (const each of supply) expect(each.available + each.missing).toBe(each.quantity)
-      },
-    ),
-  )
 })
 
 test.each([

@@ -15,6 +15,9 @@ const item = (subject: string, kind: MorningKind, actBy: string | null, weight =
   weight,
   yardId: null,
   lead: null,
+  positions: [],
+  severity: 0,
+  grounds: [],
 })
 
 test('a far service whose parts take weeks stands before a near one, a meter to read between them', () => {
