@@ -18,7 +18,7 @@ import { getAssembly } from '@/services/assemblies'
 import { runAt } from '@/services/clock'
 import { instantOf } from '@/services/days'
 import { getMachine } from '@/services/fleet'
-import { appendEntries } from '@/services/sheetEntries'
+import { appendEntries, takeInEntries } from '@/services/sheetEntries'
 import { getSigning, signSheet } from '@/services/sheetSigning'
 import { entriesOf, startSheet, startUnplannedSheet } from '@/services/sheets'
 import { listBenchParts } from '@/services/stores'
@@ -48,6 +48,11 @@ export type Job = {
   /** More of one part used than expected: a piece was lost, a seal was nicked. */
   extra?: { part: string; quantity: number; remark: string }
   substitute?: { at: string; used: string; reason: string }
+  /**
+   * Somebody else had ticked on the same tablet and could not send it any more: said so, and why, by the
+   * coordinator who took it in.
+   */
+  shared?: { author: Actor; remarks: { at: string; text: string }[]; why: string }
   /** Stops before the step whose key contains this, and leaves the sheet open. */
   stopBefore?: string
 }
@@ -133,6 +138,7 @@ export async function workSheet(job: Job): Promise<string> {
   const bench = new Bench(id, Date.parse(start), (state.content.minutes * 60_000) / entriesFor(state))
   await writeSheet(bench, state, job, start)
   await bench.send(technician)
+  if (job.shared) await takeInShared(id, job.shared, job.coordinator, bench.ends)
   if (job.stopBefore) return id
   await runAt(bench.ends, async () => {
     const { upTo, ending } = await getSigning(technician, id)
@@ -150,6 +156,30 @@ export async function workSheet(job: Job): Promise<string> {
     })
   })
   return id
+}
+
+/** What another had written on the tablet before it went into other hands. */
+async function takeInShared(
+  sheetId: string,
+  { author, remarks, why }: NonNullable<Job['shared']>,
+  coordinator: Actor,
+  at: string,
+): Promise<void> {
+  const { steps } = await readState(sheetId)
+  const entries = remarks.map(({ at: where, text }, index): SentEntry => ({
+    id: idOf(`${sheetId} shared ${index}`),
+    authorId: author.id,
+    deviceId: idOf(`bench tablet ${author.id}`),
+    deviceSeq: index + 1,
+    seenUpTo: 1,
+    deviceTime: new Date(Date.parse(at) - 90 * 60_000).toISOString(),
+    stepKey: steps.find(({ step }) => step.key.includes(where))?.step.key ?? null,
+    kind: 'remark',
+    payload: { text },
+  }))
+  const { refused, held } = await runAt(at, () => takeInEntries(coordinator, sheetId, entries, why, at))
+  const [first] = [...refused, ...held]
+  if (first) throw new Error(`The demo’s shared tablet was refused: ${first.message}`)
 }
 
 /** About how many entries a sheet takes: steps, bolts, what was seen, parts. */

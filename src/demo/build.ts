@@ -128,7 +128,7 @@ async function makeMachine(machine: DemoMachine, begin: string, today: string): 
         id: idOf(`${number} meter`),
         name: cutting ? 'Pump hours' : 'Engine hours',
         kind: cutting ? 'pump' : 'engine',
-        digits: 5,
+        digits: machine.digits ?? 5,
         decimals: 1,
         readingIntervalDays: 7,
         firstTyped: machine.start.toFixed(1),
@@ -162,7 +162,7 @@ async function makeMachine(machine: DemoMachine, begin: string, today: string): 
     }
   })
   const hours = hoursByDay(machine, begin, today)
-  await readWeekly(machine, `${number} meter`, hours, 0, begin, today)
+  await readWeekly(machine, `${number} meter`, hours, 0, begin, today, machine.digits)
   if (cutting)
     await readWeekly(
       machine,
@@ -235,6 +235,7 @@ async function readWeekly(
   shift: number,
   begin: string,
   today: string,
+  digits = 5,
 ): Promise<void> {
   const random = randomFrom(Number(BigInt(`0x${idOf(meter).slice(0, 8)}`)))
   const last = daysBetween(begin, today) - machine.lastRead
@@ -254,8 +255,20 @@ async function readWeekly(
     const readBy = readers[Math.floor(random() * readers.length)]!
     const fresh = day > swap && !zero
     if (fresh) zero = { day: days[index - 1]!, value: hours[days[index - 1]!]! }
-    const shown = (hours[day]! + shift - (zero?.value ?? 0)).toFixed(1)
-    const recorded = await enter(meter, addDays(begin, day), `06:${minute}`, shown, readBy, !fresh)
+    const counted = hours[day]! + shift - (zero?.value ?? 0)
+    const turns = Math.floor(counted / 10 ** digits)
+    const rolled = index > 0 && turns > Math.floor((hours[days[index - 1]!]! + shift) / 10 ** digits)
+    const shown = (counted - turns * 10 ** digits).toFixed(1)
+    const plain = !fresh && !rolled
+    const recorded = await enter(meter, addDays(begin, day), `06:${minute}`, shown, readBy, plain)
+    if (rolled)
+      await runAt(instantOf(addDays(begin, day), '08:05', timeZone), () =>
+        settleReading(coordinator, {
+          decision: 'rollOver',
+          readingId: recorded.id,
+          reason: 'Four digits: it turned to zero on the night shift.',
+        }),
+      )
     if (fresh)
       await settleNewMeter(
         recorded.id,

@@ -53,6 +53,8 @@ export type DemoMachine = {
   /** The model of each pump, with its number, serial, hours when taken over and duty share. */
   pumps: [number: string, model: string, serial: string, hours: number | 'new' | 'unknown', share: number][]
   note?: string
+  /** Digits of its main meter before the point, where it is not five. */
+  digits?: number
   /** The meter was replaced by one that starts at zero, so many days before the demo's first day. */
   meterReplaced?: number
 }
@@ -149,9 +151,13 @@ export const machines: DemoMachine[] = [
   table('C-01', 'steel cutting table', 'Upland yard', 'hall 1', 4210, 0, [
     ['P-51', 'Quillon J90', '301', 4210, 1],
   ]),
-  table('C-02', 'stone cutting table', 'Upland yard', 'hall 2', 6030, 1, [
-    ['P-52', 'Quillon J60', '318', 3300, 1],
-  ]),
+  {
+    // An old counter of four digits: it has gone through zero since records began.
+    ...table('C-02', 'stone cutting table', 'Upland yard', 'hall 2', 6030, 1, [
+      ['P-52', 'Quillon J60', '318', 3300, 1],
+    ]),
+    digits: 4,
+  },
 ]
 
 /** Pumps that lie on a shelf when records begin. */

@@ -64,7 +64,7 @@ export async function tellWear(
     const story = storyOf(number, ago, view.clocks)
     const due = view.clocks.filter((clock) => isDue(number, clock, ago))
     const job: Job | null = story
-      ? { ...common, ...story }
+      ? { ...common, ...story, ...(story.sharedBy && shared(common.technician, story.sharedBy)) }
       : due.length > 0
         ? { ...common, services: due.map(asService) }
         : null
@@ -76,6 +76,12 @@ export async function tellWear(
     // Somebody looked at it after its first hours; of the last weeks’ services nobody has yet.
     if (ago > 20) await passEarlyCheck(job, assemblyId)
   }
+}
+
+/** The tablet was in other hands first: those of the next technician. */
+function shared(technician: Actor, told: NonNullable<Story['sharedBy']>): Pick<Job, 'shared'> {
+  const author = technicians.find(({ id }) => id !== technician.id)!
+  return { shared: { author, ...told } }
 }
 
 async function passEarlyCheck({ day, technician, timeZone }: Job, assemblyId: string): Promise<void> {
@@ -116,7 +122,7 @@ function isDue(number: string, clock: ClockView, ago: number): boolean {
 type Story = Pick<
   Job,
   'services' | 'trouble' | 'remarks' | 'note' | 'besides' | 'endReason' | 'extra' | 'substitute' | 'seen'
-> & { seenFailingOn?: string }
+> & { sharedBy?: { remarks: { at: string; text: string }[]; why: string } } & { seenFailingOn?: string }
 
 /** What happens to single pumps on single days. */
 function storyOf(number: string, ago: number, clocks: ClockView[]): Story | null {
@@ -178,6 +184,14 @@ function storyOf(number: string, ago: number, clocks: ClockView[]): Story | null
         at: 'sealStack@1/open/draw',
         used: 'Wooden pick',
         reason: 'the blunt pick is at the other yard',
+      },
+      // Two people, one tablet, no connection in the far hall.
+      sharedBy: {
+        remarks: [
+          { at: 'makeSafe', text: 'Locked out at the isolator by the door; second key is with crew 1.' },
+          { at: 'sealStack@1/open', text: 'Cylinder 1 came out dry, cylinders 2 and 3 wet.' },
+        ],
+        why: 'went home ill before the tablet was back in reach; read to me over the phone',
       },
     }
   return null

@@ -1,5 +1,5 @@
 import 'server-only'
-import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises'
+import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import sharp from 'sharp'
 import { v7 as uuid } from 'uuid'
@@ -37,6 +37,15 @@ export async function keepFile(
     })
   } finally {
     await rm(ready, { force: true })
+  }
+}
+
+/** Removes what was being written when the process was cut off: no row names it. For the start. */
+export async function dropUnfinished(): Promise<void> {
+  for (const folder of ['documents', 'photos']) {
+    const where = path.join(/* turbopackIgnore: true */ dataFolder(), folder)
+    const names = await readdir(where).catch(() => [])
+    for (const name of names) if (name.endsWith('.part')) await rm(path.join(where, name), { force: true })
   }
 }
 

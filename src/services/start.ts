@@ -1,6 +1,7 @@
 import 'server-only'
 import { dataFolder, migrate } from '@/db'
 import { startOffset } from './clock'
+import { dropUnfinished } from './files'
 import { needsSetUp, setUpCode } from './setUp'
 
 /**
@@ -12,6 +13,7 @@ export async function start(): Promise<void> {
   try {
     startOffset(process.env.ATELIER_TODAY, 0)
     const { ran, copy } = await migrate()
+    await dropUnfinished()
     if (copy)
       console.log(`Atelier: the database was copied to ${copy} before ${ran.length} change(s) to its shape.`)
     if (await needsSetUp()) {

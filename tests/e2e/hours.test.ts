@@ -1,4 +1,5 @@
 import { demoApp } from '../support/demo'
+import { eventually } from '../support/browser'
 import { expected, focused, line, lineSays } from '../support/round'
 
 const demo = demoApp()
@@ -277,4 +278,75 @@ test('a meter that counts a pump is not retired; one that counts nothing is, and
   await person.sees('retired 14 Oct')
   await person.press('Bring meter back')
   await person.sees('is read again')
+})
+
+test('a counter of unknown digits that went through zero is settled, and its hours run on', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/fleet/K-02')
+  await person.press('Add meter')
+  await person.type('Meter name', 'Old counter')
+  await person.press('Add meter', '[role=dialog]')
+  await person.sees('The meter is added.')
+  const enter = async (typed: string, day?: string) => {
+    await person.press('Add reading')
+    await person.choose('Meter', 'Old counter')
+    await person.type('Old counter: the meter shows', typed)
+    if (day) await person.type('Day', day)
+    await person.press('Save reading')
+    await person.page.waitForFunction(() => !document.querySelector('[role=dialog]'))
+  }
+  await enter('9 990.0', '2026-10-01')
+  await enter('12.4')
+  await person.sees('is kept in doubt')
+  await person.press('Settle')
+  await person.press('The meter went through zero')
+  expect(await person.holds('Digits before the point')).toBe('4')
+  await person.type('Digits before the point', '3')
+  await person.press('Settle it')
+  expect(await person.errorOf('Digits before the point')).toContain('that takes more digits')
+  await person.type('Digits before the point', '4')
+  await person.press('Settle it')
+  await person.sees('10 012.4 h')
+  await person.sees('Meter went through zero')
+
+  // It was another machine's: withdrawn, the roll-over goes with it, and so do the digits.
+  await person.page.$$eval('tr', (rows) =>
+    rows
+      .find((row) => (row as HTMLElement).innerText.includes('12.4'))!
+      .querySelector<HTMLElement>('button')!
+      .click(),
+  )
+  await person.press('It does not belong here: withdraw it')
+  await person.sees('This reading told that the meter went through zero')
+  await person.type('Why', 'read on another machine')
+  await person.press('Save correction')
+  await person.sees('9 990.0 h')
+  await eventually(async () => expect(await person.text()).not.toContain('Meter went through zero 1'))
+})
+
+test('a new meter that shows hours already is settled by what is presumed of the old one, marked so', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/fleet/V-21')
+  await person.press('Add reading')
+  await person.type('Engine hours: the meter shows', '8.0')
+  await person.press('Save reading')
+  await person.sees('is kept in doubt')
+  await person.press('Settle')
+  await person.sees('Nobody read it: reckon with about')
+  await person.press('Settle it')
+  await person.sees('(an estimate by its use: nobody read it)')
+  await person.sees('Settled. The hours have been worked out again.')
+})
+
+test('a point typed in the wrong place is named before it is saved', async () => {
+  const person = await demo.someone('technician')
+  await person.goTo('/fleet/T-10')
+  await person.press('Add reading')
+  const [, low] = (await person.text()).match(/Expect ([\d ]+\.\d) h/)!
+  const digits = low!.replace(/[ .]/g, '')
+  await person.type('Engine hours: the meter shows', `${digits.slice(0, -2)}.${digits.slice(-2)}`)
+  await person.sees('the decimal point is misplaced')
+  await person.press(`Use ${low} h`)
+  await person.press('Save reading')
+  await person.sees('is recorded.')
 })

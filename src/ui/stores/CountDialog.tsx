@@ -1,7 +1,7 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { countSchema, showAmount, type CountInput } from '@/core/parts'
+import { countSchema, showAmount, type CountInput, type PartUnit } from '@/core/parts'
 import type { PartPage } from '@/core/parts/views'
 import type { Outcome } from '@/core/problem/outcome'
 import { DialogForm } from '../forms/DialogForm'
@@ -11,7 +11,7 @@ type Props = { part: PartPage; count: (input: CountInput) => Promise<Outcome<{ c
 
 /** What is really in the bin, lot by lot; the book follows, and says why. */
 export function CountDialog({ part, count }: Props) {
-  const lots = part.lotList.filter((lot) => lot.onHand !== 0)
+  const lots = part.lotList.filter((lot) => lot.onHand !== 0 || lot.taken !== 0)
   const shown = lots.length > 0 ? lots : part.lotList.slice(0, 1)
   return (
     <DialogForm
@@ -38,14 +38,18 @@ export function CountDialog({ part, count }: Props) {
           label={`Lot ${lot.number}${lot.code ? `, ${lot.code}` : ''}: there are`}
           unit={part.unit === 'piece' ? 'pieces' : part.unit}
           inputMode="decimal"
-          hint={
-            lot.onHand < 0
-              ? `The book had run out: ${showAmount(-lot.onHand, part.unit)} more were used`
-              : `The book says ${showAmount(lot.onHand, part.unit)}; leave blank what you did not count`
-          }
+          hint={`${shouldBe(lot, part.unit)} Leave blank what you did not count.`}
         />
       ))}
       <TextEntry name="reason" label="What the count is for" />
     </DialogForm>
   )
+}
+
+/** What should lie in a bin, and why it is not what the book says. */
+function shouldBe({ onHand, taken }: { onHand: number; taken: number }, unit: PartUnit): string {
+  const amount = (quantity: number) => showAmount(quantity, unit)
+  if (onHand < 0) return `The book had run out: ${amount(-onHand)} more were used.`
+  if (taken === 0) return `The book says ${amount(onHand)}.`
+  return `${amount(onHand)} should lie there: ${amount(onHand + taken)} by the book, ${amount(taken)} taken on open sheets.`
 }

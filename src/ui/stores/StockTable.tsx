@@ -83,6 +83,11 @@ export function StockTable({ parts, currency }: { parts: StockLine[]; currency: 
               cell: (part) => (
                 <>
                   <span className="strong">{showAmount(part.onHand, part.unit)}</span>
+                  {part.taken > 0 && (
+                    <div className="second">
+                      {showAmount(part.taken, part.unit)} taken on open sheets
+                    </div>
+                  )}
                   {part.openPack > 0 && (
                     <div className="second">
                       {showAmount(part.openPack, part.unit)} in an opened pack of {part.packSize}

@@ -79,13 +79,19 @@ export default async function PartDetails({ params }: Params) {
         )}
         <div className="columns">
           <div className="stack">
-            <Part title="On hand" aside="by the book">
+            <Part title="On hand" aside="what should lie in the bin">
               <p className="meter-total">
                 <span className="figure">
                   {showAmount(part.onHand, part.unit)}
                   {part.unit === 'piece' && (part.onHand === 1 ? ' piece' : ' pieces')}
                 </span>
               </p>
+              {part.taken > 0 && (
+                <p className="second">
+                  {showAmount(part.taken, part.unit)} more by the book: taken on open sheets, and booked when
+                  they are signed.
+                </p>
+              )}
               <StockMark part={part} />
               <Facts facts={facts(part, company.currency)} />
             </Part>
@@ -153,6 +159,11 @@ export default async function PartDetails({ params }: Params) {
                             <span className="oxide strong">{showAmount(-lot.onHand, part.unit)} short</span>
                           ) : (
                             <span className="strong">{showAmount(lot.onHand, part.unit)}</span>
+                          )}
+                          {lot.taken > 0 && (
+                            <div className="second">
+                              {showAmount(lot.taken, part.unit)} taken on open sheets
+                            </div>
                           )}
                           {lot.openPack > 0 && <div className="second">{lot.openPack} in an opened pack</div>}
                         </td>
