@@ -1,4 +1,4 @@
-import { takeFrom } from '@/core/parts'
+import { stockedFor, takeFrom } from '@/core/parts'
 import { cumulativeHours, hoursAt } from '@/core/hours'
 import type { Damage, Extent } from '@/core/inspection'
 import type { EndReason } from '@/core/wear'
@@ -287,9 +287,7 @@ async function noteParts(bench: Bench, state: SheetState, job: Job): Promise<voi
   const stock = await listBenchParts(job.technician)
   const modelId = state.content.assemblies[0]!.modelId
   for (const need of state.content.parts) {
-    const part = stock.find((each) =>
-      each.fits.some((fit) => fit.modelId === modelId && fit.part === need.part),
-    )
+    const part = stockedFor(stock, { modelId, part: need.part }) ?? undefined
     const more = job.extra?.part === need.part ? job.extra.quantity : 0
     for (const share of takeFrom(part?.lots ?? [], need.quantity + more))
       take(share.quantity, part, share.lotId)

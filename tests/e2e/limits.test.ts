@@ -159,7 +159,7 @@ test('a row of Today is put off with a reason and brought back; another is hande
   await person.sees('Choose a day to come.')
   await person.type('Until', '2026-10-16')
   await person.press('Put it off')
-  await person.sees('It comes back on that day.')
+  await person.sees('It comes back on that day, or before if something new or worse comes up.')
   await person.sees('rig is at the tip until Friday')
   expect(await person.row('R-08', 'last read')).toBe('')
   await inRow('V-21', 'Hand on')

@@ -234,3 +234,48 @@ test('a PDF is kept with its machine, opened, and taken off; what is no photo is
   await person.sees('Photos of plates and joints')
   rmSync(folder, { recursive: true })
 })
+
+test('a service that was put off comes back for a new sign on one cylinder, and says so', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/today')
+  await person.page.select('[aria-label="Kind"]', 'service')
+  const [first] = await person.page.$$eval('.today-row', (rows) =>
+    rows.flatMap((row) => {
+      const text = (row as HTMLElement).innerText.replaceAll('\u00a0', ' ')
+      const [, machine] = /\b([A-Z]-\d\d)\b/.exec(text) ?? []
+      return machine && text.includes('Renew high-pressure seals') ? [machine] : []
+    }),
+  )
+  const seals = [first!, 'Renew high-pressure seals']
+  await inRow(person, seals, 'Later')
+  await person.type('Until', '2026-11-02')
+  await person.type('Why it can wait', 'hull job first')
+  await person.press('Put it off')
+  await person.sees('It comes back on that day, or before if something new or worse comes up.')
+  await person.page.waitForFunction(
+    ([machine, service]) =>
+      ![...document.querySelectorAll('.today-row')].some(
+        (row) => row.textContent!.includes(machine!) && row.textContent!.includes(service!),
+      ),
+    {},
+    seals,
+  )
+
+  // Somebody sees it weep under one of its cylinders.
+  await person.goTo(`/fleet/${first}`)
+  await person.press('Report a sign')
+  await person.choose('Sign', 'Weep or drip at a weep hole')
+  await person.type('In words', 'wet under the first one')
+  await person.type('Drips a minute', '12')
+  const service = await person.page.$$eval('[role=dialog] option', (all) =>
+    all.map((each) => each.textContent!).find((each) => each.startsWith('Renew high-pressure seals')),
+  )
+  await person.choose('Brings forward', service!)
+  await person.press('High-pressure seal, cylinder 1')
+  await person.press('Report it')
+  await person.sees('It stands on Today until it is settled.')
+  await person.goTo('/today')
+  const back = await person.row(first!, 'Renew high-pressure seals', 'cylinder 1')
+  expect(back).toContain('Something new came up: put off until 2 Nov by H. Lindqvist (hull job first)')
+  expect(await person.row(first!, 'Renew high-pressure seals', 'cylinders 2 and 3')).not.toContain('Book')
+})

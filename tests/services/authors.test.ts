@@ -87,7 +87,7 @@ test('a coordinator takes in what an author cannot send; the record names both a
       { byName: 'M. Osei', takenInByName: 'H. Lindqvist', takenInWhy: 'has left us' },
     ])
     const line = recordLines(sheetState(entries)!).find(({ kind }) => kind === 'remark')!
-    expect(line.by).toBe('M. Osei (taken in by H. Lindqvist: has left us)')
+    expect([line.by, line.detail]).toEqual(['M. Osei', 'taken in by H. Lindqvist: has left us'])
     const told = (await changesOf('sheet', sheetId)).find(({ action }) => action === 'takenIn')!
     expect([told.actorName, told.reason]).toEqual(['H. Lindqvist', 'has left us'])
   }))

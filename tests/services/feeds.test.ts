@@ -4,6 +4,7 @@ import { feeds } from '@/db/feeds'
 import { listFeeds, makeFeed, readFeed, revokeFeed } from '@/services/feeds'
 import { listPeople, setPersonLeft } from '@/services/people'
 import { bookVisit } from '@/services/visits'
+import { listYards, saveYard } from '@/services/yards'
 import { at, workshop, type Workshop } from '../support/bench'
 import { problemIn, removeDatabase } from '../support/database'
 
@@ -54,6 +55,18 @@ test('due days and visits come out as a calendar that another library reads', ()
     expect(new Set(events.map((event) => event.uid)).size).toBe(events.length)
     // The same things keep their names, so that a calendar updates them.
     expect((await eventsOf(path)).map((event) => event.uid)).toEqual(events.map((event) => event.uid))
+  }))
+
+test('a yard’s link never takes in another yard whose name begins like it', () =>
+  now(async () => {
+    await book('')
+    const other = uuid()
+    const [yard] = await listYards(shop.viewer)
+    // "Harbour yard" and "Harb": what begins alike is not the same.
+    await saveYard(shop.coordinator, { id: other, name: yard!.name.slice(0, 4), place: '', note: '' })
+    const visitsOf = async (yardId: string) =>
+      (await eventsOf((await make({ yardId })).path)).filter(({ uid }) => uid.startsWith('visit-')).length
+    expect([await visitsOf(yard!.id), await visitsOf(other)]).toEqual([1, 0])
   }))
 
 test('a technician’s link has their visits; a yard’s has what stands there', () =>

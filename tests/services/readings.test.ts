@@ -4,6 +4,7 @@ import type { Actor } from '@/services/actor'
 import { runAt } from '@/services/clock'
 import { addMachine, getMachine, listMachines } from '@/services/fleet'
 import { saveMeter } from '@/services/meters'
+import { saveSpell } from '@/services/spells'
 import { addPerson } from '@/services/people'
 import { recordReading, settleReading } from '@/services/readings'
 import { plainMachine, plainMeter } from '../support/machine'
@@ -462,6 +463,22 @@ describe('a new meter that shows hours already', () => {
     await tell(kept.id, { day: '2026-09-21', time: '12:00' })
     expect(await total()).toBeCloseTo(4820 + 31.5, 6)
   })
+})
+
+test('a machine that is laid up is judged by its standing', async () => {
+  const spell = {
+    id: uuid(),
+    kind: 'layUp' as const,
+    fromDay: '2026-09-22',
+    toDay: null,
+    hoursPerDay: null,
+    what: 'no job',
+  }
+  const { id } = await page()
+  await runAt('2026-09-22T09:00:00.000Z', () => saveSpell(coordinator, id, spell))
+  // Three weeks at 20 h would be 60: while it stands they are unusual, and none at all is what is expected.
+  expect(await read('2026-10-12', '4880')).toMatchObject({ status: 'doubted', verdict: { kind: 'high' } })
+  expect(await read('2026-10-12', '4820', { time: '13:00' })).toMatchObject({ status: 'accepted' })
 })
 
 test('two readings that agree put the one in doubt that they contradict, and count', async () => {

@@ -44,6 +44,14 @@ export function openBook(today: Day, parts: StockedPart[], reserved: Demand[]): 
   return { today, parts: new Map(parts.map((part) => [part.id, part])), reserved: byPart }
 }
 
+/** Whether a stocked part serves as a part of a model; of any model where none is named. */
+export function serves(
+  { fits }: { fits: Fit[] },
+  { modelId, part }: { modelId: string | null | undefined; part: string | null },
+): boolean {
+  return fits.some((fit) => fit.part === part && (modelId === null || fit.modelId === modelId))
+}
+
 /**
  * The stocked part that serves as a part of a pump model: the one the stores still keep, and of several
  * the one with the lowest number. Null where the stores do not know it.
@@ -55,7 +63,7 @@ export function stockedFor<Part extends { fits: Fit[]; retired?: boolean }>(
   { modelId, part }: { modelId: string | null | undefined; part: string | null },
 ): Part | null {
   for (const each of parts)
-    if (!each.retired && each.fits.some((fit) => fit.modelId === modelId && fit.part === part)) return each
+    if (!each.retired && modelId != null && serves(each, { modelId, part })) return each
   return null
 }
 

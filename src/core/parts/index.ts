@@ -1,6 +1,7 @@
 export {
   availability,
   openBook,
+  serves,
   stockedFor,
   suppliesOf,
   type Availability,

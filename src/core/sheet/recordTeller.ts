@@ -67,8 +67,10 @@ export function tellerOf(state: SheetState) {
       unit: '',
       detail: '',
       at: entry.at,
-      by: authorWords(entry),
+      by: entry.byName,
       ...rest,
+      // The record names both: its author, and whoever took it in.
+      ...(entry.takenInByName && { detail: told(rest.detail, takenInWords(entry)) }),
     }),
     assemblyOf,
     pumpOf: (id: string | null) => assemblyOf(id)?.number ?? '',
@@ -90,7 +92,15 @@ export function authorWords({
   takenInByName,
   takenInWhy,
 }: Pick<SheetEntry, 'byName' | 'takenInByName' | 'takenInWhy'>): string {
-  return takenInByName ? `${byName} (taken in by ${takenInByName}: ${takenInWhy})` : byName
+  const words = takenInWords({ takenInByName, takenInWhy })
+  return words === '' ? byName : `${byName} (${words})`
+}
+
+function takenInWords({
+  takenInByName,
+  takenInWhy,
+}: Pick<SheetEntry, 'takenInByName' | 'takenInWhy'>): string {
+  return takenInByName ? `taken in by ${takenInByName}: ${takenInWhy}` : ''
 }
 
 /** What there is of some words, one after the other. */

@@ -180,7 +180,12 @@ function DecisionFields({ unit, estimate, asksDigits, tells }: FieldProps) {
       {decision === 'newMeter' && (
         <>
           <FieldRow>
-            <TextEntry name="day" label="Replaced on" type="date" />
+            <TextEntry
+              name="day"
+              label="Replaced on"
+              type="date"
+              hint="Presumed from its use: change it if you know"
+            />
             <TextEntry name="time" label="Time" type="time" />
           </FieldRow>
           <FieldRow>

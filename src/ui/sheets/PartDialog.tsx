@@ -1,7 +1,7 @@
 'use client'
 
 import { useState } from 'react'
-import { showAmount, takeFrom, type PartUnit } from '@/core/parts'
+import { serves, showAmount, takeFrom, type PartUnit } from '@/core/parts'
 import type { SheetEntry } from '@/core/sheet'
 import type { BenchPart } from '@/core/sheet/views'
 import { parseNumber, showNumber } from '@/core/units'
@@ -38,11 +38,7 @@ function shareWords(part: BenchPart, shares: ReturnType<typeof takeFrom>): strin
 
 /** Notes a part that was used: which one of the stores, from which lot, how much; or takes one back. */
 export function PartDialog({ start, stock, bench, onClose }: Props) {
-  const fitting = stock.filter((part) =>
-    part.fits.some(
-      (fit) => fit.part === start.part && (start.modelId === null || fit.modelId === start.modelId),
-    ),
-  )
+  const fitting = stock.filter((part) => serves(part, start))
   const free = start.part === null
   const offered = free ? stock : fitting
   const [partId, setPartId] = useState(fitting[0]?.id ?? (free ? '' : elsewhere))

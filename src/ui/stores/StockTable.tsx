@@ -84,9 +84,7 @@ export function StockTable({ parts, currency }: { parts: StockLine[]; currency: 
                 <>
                   <span className="strong">{showAmount(part.onHand, part.unit)}</span>
                   {part.taken > 0 && (
-                    <div className="second">
-                      {showAmount(part.taken, part.unit)} taken on open sheets
-                    </div>
+                    <div className="second">{showAmount(part.taken, part.unit)} taken on open sheets</div>
                   )}
                   {part.openPack > 0 && (
                     <div className="second">
