@@ -20,6 +20,8 @@ export type ReadingRow = {
   readBy: string
   note: string
   supersedesId: string | null
+  /** 1 where it counted until later readings contradicted it. */
+  outvoted: number
   recordedAt: string
   recordedById: string
   settledAt: string | null
@@ -41,6 +43,7 @@ export const readings = table<ReadingRow>('readings', {
   readBy: text,
   note: text,
   supersedesId: text,
+  outvoted: whole,
   recordedAt: text,
   recordedById: text,
   settledAt: text,

@@ -5,6 +5,7 @@ import {
   judgeLater,
   judgeReading,
   meterValue,
+  outvotedBy,
   readingSchema,
   settleBlame,
   settlementSchema,
@@ -184,6 +185,7 @@ async function settling(
     if (!(await decideIt({ actor, row, meter, machine }))) return
     const fresh = (await meterAndMachine(row.meterId)).meter
     await judgeLaterOnes(actor, fresh, machine, row.at)
+    await clearOutvoted(actor, fresh, machine)
     await judgeDoubtsAgain(actor, fresh, machine)
     await blameAgain(actor, fresh, machine)
   })
@@ -219,18 +221,9 @@ async function blameAgain(actor: Actor, meter: MeterRow, machine: MachineRow): P
   const row = found && rows.find((each) => each.id === found.blamed)
   if (!found || !row) return
   const reason = `${found.verdict.reason} ${found.cleared.length} later readings agree with each other, and not with this one.`
-  const values = { status: 'doubted' as const, verdict: found.verdict.kind, reason }
-  await readings.update({ id: row.id }, values)
-  await recordChange(actor, {
-    entity: 'reading',
-    entityId: row.id,
-    machineId: machine.id,
-    action: 'judgedAgain',
-    summary: `${meter.name} reading ${shownOf(row, meter)} is in doubt: ${found.cleared.length} others contradict it`,
-    reason,
-    before: row,
-    after: { ...row, ...values },
-  })
+  const values = { status: 'doubted' as const, verdict: found.verdict.kind, reason, outvoted: 1 }
+  const summary = `${meter.name} reading ${shownOf(row, meter)} is in doubt: ${found.cleared.length} others contradict it`
+  await restate(actor, machine, row, values, summary)
   await judgeDoubtsAgain(actor, meter, machine)
 }
 
@@ -246,17 +239,8 @@ async function judgeLaterOnes(
   for (const { id, verdict } of judgeLater(history, since, vouched)) {
     const row = rows.find((each) => each.id === id)!
     const values = { status: 'doubted' as const, verdict: verdict.kind, reason: verdict.reason }
-    await readings.update({ id }, values)
-    await recordChange(actor, {
-      entity: 'reading',
-      entityId: id,
-      machineId: machine.id,
-      action: 'judgedAgain',
-      summary: `${meter.name} reading ${shownOf(row, meter)} no longer fits and is in doubt`,
-      reason: verdict.reason,
-      before: row,
-      after: { ...row, ...values },
-    })
+    const summary = `${meter.name} reading ${shownOf(row, meter)} no longer fits and is in doubt`
+    await restate(actor, machine, row, values, summary)
   }
 }
 
@@ -338,6 +322,46 @@ async function decide(
   })
 }
 
+/**
+ * What outvoted a reading was withdrawn or corrected, and is not two against one any more: it counts
+ * again, and whoever still contradicts it waits, as it was before.
+ */
+async function clearOutvoted(actor: Actor, meter: MeterRow, machine: MachineRow): Promise<void> {
+  const { rows, history } = await historyOf(meter)
+  for (const row of rows.filter((each) => each.status === 'doubted' && each.outvoted === 1)) {
+    const against = outvotedBy(history, asReading(row))
+    if (against.length > 1) continue
+    const summary = `${meter.name} reading ${shownOf(row, meter)} is not contradicted by two any more`
+    await restate(actor, machine, row, { status: 'accepted', reason: '', outvoted: 0 }, summary)
+    for (const other of rows.filter((each) => against.includes(each.id))) {
+      const { kind, reason } = judgeReading(history, asReading(other))
+      const says = `${meter.name} reading ${shownOf(other, meter)} is in doubt again`
+      await restate(actor, machine, other, { status: 'doubted', verdict: kind, reason }, says)
+    }
+  }
+}
+
+/** Writes what judging again made of a reading, and why. */
+async function restate(
+  actor: Actor,
+  machine: MachineRow,
+  row: ReadingRow,
+  values: Partial<ReadingRow>,
+  summary: string,
+): Promise<void> {
+  await readings.update({ id: row.id }, values)
+  await recordChange(actor, {
+    entity: 'reading',
+    entityId: row.id,
+    machineId: machine.id,
+    action: 'judgedAgain',
+    summary,
+    reason: values.reason ?? '',
+    before: row,
+    after: { ...row, ...values },
+  })
+}
+
 async function judgeDoubtsAgain(actor: Actor, meter: MeterRow, machine: MachineRow): Promise<void> {
   const { rows, history } = await historyOf(meter)
   const doubted = rows.filter((row) => row.status === 'doubted')
@@ -355,17 +379,15 @@ async function judgeDoubtsAgain(actor: Actor, meter: MeterRow, machine: MachineR
       reason: verdict.reason,
       settledAt: now(),
       settledById: actor.id,
+      outvoted: 0,
     }
-    await readings.update({ id }, values)
-    await recordChange(actor, {
-      entity: 'reading',
-      entityId: id,
-      machineId: machine.id,
-      action: 'judgedAgain',
-      summary: `${meter.name} reading ${shownOf(row, meter)} fits now and counts`,
-      before: row,
-      after: { ...row, ...values },
-    })
+    await restate(
+      actor,
+      machine,
+      row,
+      values,
+      `${meter.name} reading ${shownOf(row, meter)} fits now and counts`,
+    )
   }
 }
 
@@ -388,6 +410,7 @@ function newRow(
     reason: verdict.reason,
     recordedAt: now(),
     recordedById: actor.id,
+    outvoted: 0,
     settledAt: null,
     settledById: null,
   }

@@ -102,6 +102,7 @@ async function fill(actor: Actor, yardId: string): Promise<string[]> {
         source: 'typed' as const,
         readBy: '',
         note: '',
+        outvoted: 0,
         supersedesId: null,
         ...recorded,
         settledAt: null,

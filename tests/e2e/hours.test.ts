@@ -285,6 +285,7 @@ test('a counter of unknown digits that went through zero is settled, and its hou
   await person.goTo('/fleet/K-02')
   await person.press('Add meter')
   await person.type('Meter name', 'Old counter')
+  await person.type('Digits before the point', '')
   await person.press('Add meter', '[role=dialog]')
   await person.sees('The meter is added.')
   const enter = async (typed: string, day?: string) => {

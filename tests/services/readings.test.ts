@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { v7 as uuid } from 'uuid'
 import type { SettlementInput } from '@/core/hours'
 import type { Actor } from '@/services/actor'
@@ -424,6 +425,51 @@ describe('one act is taken back whole', () => {
     expect(await total()).toBe(4882)
   })
 })
+
+test('law: whatever is entered and told of it, taken back it leaves every derived figure as it was', async () => {
+  // A high reading that somebody vouched for, and one in doubt because of it: a third may turn them round.
+  await read('2026-09-24', '4852', { vouched: true })
+  await read('2026-09-28', '4840')
+  const before = await figures()
+  type Told = { day: number; tenths: number; vouched: boolean; old: 'read' | 'estimate' | 'none' }
+  const told = fc.record<Told>({
+    day: fc.integer({ min: 20, max: 29 }),
+    tenths: fc.oneof(
+      fc.integer({ min: 0, max: 400 }),
+      fc.integer({ min: 47_900, max: 49_500 }),
+      fc.integer({ min: 48_410, max: 48_500 }),
+    ),
+    vouched: fc.boolean(),
+    old: fc.constantFrom('read', 'estimate', 'none'),
+  })
+  let turnedRound = 0
+  await fc.assert(
+    fc.asyncProperty(told, async ({ day, tenths, vouched, old }) => {
+      const on = `2026-09-${day}`
+      const kept = await read(on, (tenths / 10).toFixed(1), { vouched, time: '14:00' })
+      if (kept.status === 'doubted')
+        // It may explain the reading or not; what does not is refused, and leaves nothing behind.
+        await settle({
+          decision: 'newMeter',
+          readingId: kept.id,
+          oldLast: old,
+          oldLastTyped: old === 'read' ? '4853' : '',
+          newFirstTyped: '0',
+          day: '2026-09-29',
+          time: '06:00',
+          reason: '',
+        }).catch(() => undefined)
+      const after = await figures()
+      if (after.statuses.some(([id, is]) => before.statuses.some(([was, then]) => was === id && then !== is)))
+        turnedRound += 1
+      await settle({ decision: 'withdraw', readingId: kept.id, reason: `undo ${kept.id}` })
+      expect(await figures()).toEqual(before)
+    }),
+    // The first is sure to turn them round: two agree then, and the high one is outvoted.
+    { numRuns: 40, examples: [[{ day: 29, tenths: 48_450, vouched: false, old: 'none' }]] },
+  )
+  expect(turnedRound).toBeGreaterThan(0)
+}, 120_000)
 
 describe('a new meter that shows hours already', () => {
   const tell = (readingId: string, more: object) =>

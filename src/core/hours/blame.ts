@@ -39,6 +39,21 @@ export function settleBlame(history: History, doubted: Reading[]): Blame | null 
   return found.sort((a, b) => b.cleared.length - a.cleared.length)[0] ?? null
 }
 
+/**
+ * The readings that count and keep one in doubt: without it they are possible, beside it they are not.
+ * Fewer than two of them no longer outvote it.
+ *
+ * @param history accepted readings and events, without the one in doubt
+ */
+export function outvotedBy(history: History, reading: Reading): string[] {
+  const beside = { ...history, readings: [...history.readings, reading] }
+  const possibleIn = ({ readings, ...rest }: History, each: Reading) =>
+    judgeReading({ ...rest, readings: readings.filter(({ id }) => id !== each.id) }, each).possible
+  return history.readings
+    .filter((each) => possibleIn(history, each) && !possibleIn(beside, each))
+    .map(({ id }) => id)
+}
+
 /** The accepted readings next to one in doubt, each once. */
 function suspects(accepted: Reading[], doubted: Reading[]): Reading[] {
   const inOrder = [...accepted].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0))

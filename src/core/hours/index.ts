@@ -10,7 +10,7 @@ export {
   type Verdict,
   type VerdictKind,
 } from './judge'
-export { settleBlame, type Blame } from './blame'
+export { outvotedBy, settleBlame, type Blame } from './blame'
 export { presumedChange, type PresumedChange } from './presumedChange'
 export { possibleSlips, type Slip } from './slips'
 export { judgeTyped, type TypedReading } from './typed'

@@ -12,6 +12,7 @@ export const wholeActs: RunnableMigration<QueryInterface> = {
   up: async ({ context: tables }) => {
     // No reference: a corrected reading takes the event over before it is written itself.
     await tables.addColumn('meter_events', 'readingId', optionalText(36))
+    await tables.addColumn('readings', 'outvoted', whole)
     await tables.addColumn('meter_events', 'assumed', whole)
     await tables.addColumn('meter_events', 'digitsTold', whole)
     await tables.addColumn('sheet_entries', 'takenInById', optionalRef('people'))
@@ -24,6 +25,7 @@ export const wholeActs: RunnableMigration<QueryInterface> = {
   },
   down: async ({ context: tables }) => {
     for (const [name, columns] of Object.entries({
+      readings: ['outvoted'],
       meter_events: ['readingId', 'assumed', 'digitsTold'],
       sheet_entries: ['takenInById', 'takenInByName', 'takenInWhy'],
       signs: ['settledSheetId'],
