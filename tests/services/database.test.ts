@@ -1,8 +1,10 @@
 import { execFile } from 'node:child_process'
-import { readdirSync } from 'node:fs'
+import { mkdtempSync, readdirSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { v7 as uuid } from 'uuid'
 import { checkDatabase, closeDatabase, database, migrate, write } from '@/db'
+import { meterEvents } from '@/db/meters'
 import { yards } from '@/db/yards'
 import { migrations } from '@/db/migrations'
 import { freshDatabase, removeDatabase } from '../support/database'
@@ -149,4 +151,45 @@ describe('a change of shape that fails', () => {
       migrations.pop()
     }
   })
+})
+
+test('a company from before the change of its shape comes along: a change of meter names the reading that told of it', async () => {
+  const later = migrations.splice(migrations.findIndex(({ name }) => name === '0015-whole-acts'))
+  try {
+    await removeDatabase()
+    process.env.ATELIER_DATA = mkdtempSync(path.join(tmpdir(), 'atelier-old-'))
+    await migrate()
+    const sql = (text: string) => database().query(text)
+    await sql('PRAGMA foreign_keys = OFF')
+    const at = (day: number, time = '08:00') => `2026-09-${day}T${time}:00.000Z`
+    const reading = (id: string, day: number, raw: number, settledAt: string | null) =>
+      sql(
+        `INSERT INTO readings (id, meterId, at, raw, decimals, typed, status, verdict, recordedAt, recordedById, settledAt)
+         VALUES ('${id}', 'meter', '${at(day)}', ${raw}, 1, '', 'accepted', 'fits', '${at(day)}', 'p', ${settledAt ? `'${settledAt}'` : 'NULL'})`,
+      )
+    await reading('before', 10, 9000, null)
+    await reading('told', 17, 120, '2026-09-17T08:05:00.040Z')
+    await reading('after', 24, 320, null)
+    const event = (id: string, day: number, recordedAt: string) =>
+      sql(
+        `INSERT INTO meter_events (id, meterId, kind, at, lastRaw, firstRaw, decimals, status, recordedAt, recordedById)
+         VALUES ('${id}', 'meter', 'change', '${at(day)}', 9040, 0, 1, 'active', '${recordedAt}', 'p')`,
+      )
+    await event('change', 12, '2026-09-17T08:05:00.010Z')
+    // Told by nobody's reading: it is left as it is.
+    await event('other', 22, '2026-09-22T08:00:00.000Z')
+    migrations.push(...later)
+    const { ran, copy } = await migrate()
+    expect(ran).toEqual(later.map(({ name }) => name))
+    expect(copy).not.toBeNull()
+    expect(
+      (await meterEvents.all({}, [['at', 'ASC']])).map((row) => [row.id, row.readingId, row.assumed]),
+    ).toEqual([
+      ['change', 'told', 0],
+      ['other', null, 0],
+    ])
+    expect(await checkDatabase()).toBe('ok')
+  } finally {
+    if (!migrations.includes(later[0]!)) migrations.push(...later)
+  }
 })
