@@ -26,3 +26,8 @@ export const people = table<PersonRow>('people', {
   createdAt: text,
   version: whole,
 })
+
+/** A session that somebody signed out of; kept as long as its cookie could still be shown. */
+export type EndedSessionRow = { id: string; personId: string; endedAt: string }
+
+export const endedSessions = table<EndedSessionRow>('ended_sessions', { id, personId: text, endedAt: text })

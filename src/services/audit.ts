@@ -47,10 +47,12 @@ export async function recordChange(actor: Actor | null, change: Change): Promise
   })
 }
 
-function withoutSecrets(record: Record<string, unknown> | null | undefined) {
+const secrets = new Set(['passwordHash', 'tokenHash'])
+
+/** A row as it may leave the services: what proves who somebody is stays there. */
+export function withoutSecrets(record: object | null | undefined): Record<string, unknown> | null {
   if (!record) return null
-  const { passwordHash: _passwordHash, ...rest } = record
-  return rest
+  return Object.fromEntries(Object.entries(record).filter(([column]) => !secrets.has(column)))
 }
 
 const newestFirst: [string, 'ASC' | 'DESC'][] = [

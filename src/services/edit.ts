@@ -3,7 +3,7 @@ import { changesBetween } from '@/core/audit'
 import { conflict, invalid, notFound } from '@/core/problem'
 import type { Table } from '@/db/table'
 import type { Actor } from './actor'
-import { changesOf, recordChange, type Change } from './audit'
+import { changesOf, recordChange, withoutSecrets, type Change } from './audit'
 
 type Versioned = { id: string; version: number }
 
@@ -66,7 +66,7 @@ async function staleEdit(
     version: current.version,
     by,
     at: newest?.at ?? '',
-    current: { ...current } as Record<string, unknown>,
+    current: withoutSecrets(current)!,
     changed: [...new Set(fields)],
   })
 }

@@ -1,10 +1,30 @@
 import 'server-only'
 import { randomBytes, scrypt, timingSafeEqual, type ScryptOptions } from 'node:crypto'
+import { slowDown } from '@/core/problem'
 
 const cost: ScryptOptions = { N: 2 ** 15, r: 8, p: 1, maxmem: 64 * 1024 * 1024 }
 const keyLength = 32
 
-function derive(password: string, salt: Buffer): Promise<Buffer> {
+/** Hashing takes a thread of the pool that the database works in: one at a time leaves it the others. */
+const mostWaiting = 40
+const globals = globalThis as unknown as { atelierHashing?: { last: Promise<unknown>; waiting: number } }
+
+/** @throws `slowDown` where too many wait already */
+async function derive(password: string, salt: Buffer): Promise<Buffer> {
+  const queue = (globals.atelierHashing ??= { last: Promise.resolve(), waiting: 0 })
+  if (queue.waiting >= mostWaiting)
+    throw slowDown('Too many people are signing in. Try again in a moment.', 5)
+  queue.waiting += 1
+  const own = queue.last.then(() => hash(password, salt))
+  queue.last = own.catch(() => undefined)
+  try {
+    return await own
+  } finally {
+    queue.waiting -= 1
+  }
+}
+
+function hash(password: string, salt: Buffer): Promise<Buffer> {
   return new Promise((resolve, reject) =>
     scrypt(password.normalize('NFKC'), salt, keyLength, cost, (error, key) =>
       error ? reject(error) : resolve(key),

@@ -146,6 +146,8 @@ export async function changeOwnPassword(
   if (!person || !(await isPassword(current, person.passwordHash))) {
     throw invalid({ current: 'This is not your present password.' })
   }
+  if ([person.name, person.signInName].some((name) => name.toLowerCase() === next.toLowerCase()))
+    throw invalid({ next: 'Use something else than a name.' })
   const passwordHash = await hashPassword(next)
   return write(async () => {
     await people.update({ id: actor.id }, { passwordHash })

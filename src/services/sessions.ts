@@ -5,16 +5,20 @@ import path from 'node:path'
 import { signInSchema, type SignInInput } from '@/core/people'
 import { invalid, type ProblemError } from '@/core/problem'
 import { check } from '@/core/problem/check'
-import { dataFolder, write } from '@/db'
-import { people } from '@/db/people'
+import { v7 as uuid } from 'uuid'
+import { dataFolder, Op, write } from '@/db'
+import { endedSessions, people } from '@/db/people'
 import type { Actor } from './actor'
 import { recordChange } from './audit'
 import { realNow } from './clock'
 import { isPassword } from './passwords'
-import { forgetFailures, noteFailure, requirePatience } from './throttle'
+import { countSignIn, forgetSignIn } from './throttle'
 
-/** What the sealed cookie carries. It cannot be taken back, so each request compares the epoch. */
-export type SessionContent = { personId: string; epoch: number; startedAt: number }
+/**
+ * What the sealed cookie carries. It cannot be taken back, so each request compares the epoch, and looks
+ * whether this very session was ended: a copy of a cookie is worth nothing once somebody has signed out.
+ */
+export type SessionContent = { id: string; personId: string; epoch: number; startedAt: number }
 
 export const sessionDays = 30
 
@@ -24,29 +28,44 @@ const wrong = (): ProblemError =>
 /**
  * Signs a person in.
  *
- * @param address where the attempt comes from; failures slow down the name and the address alike
+ * @param address where the attempt comes from; attempts slow down the name from there, and the address
  * @returns what to seal into the session cookie
  * @throws `invalid` for a wrong name or password (never saying which), `slowDown` after several
  */
 export async function signIn(input: SignInInput, address: string): Promise<SessionContent> {
   const { signInName, password } = check(signInSchema, input)
-  const keys = [`name:${signInName}`, `address:${address}`]
-  requirePatience(keys)
+  await countSignIn(signInName, address)
   const person = await people.find({ signInName })
   const right = await isPassword(password, person?.passwordHash ?? null)
-  if (!person || !right || person.retiredOn) {
-    noteFailure(keys)
-    throw wrong()
-  }
-  forgetFailures(keys)
-  return { personId: person.id, epoch: person.sessionEpoch, startedAt: realNow() }
+  if (!person || !right || person.retiredOn) throw wrong()
+  await forgetSignIn(signInName, address)
+  return newSession(person.id, person.sessionEpoch)
+}
+
+export function newSession(personId: string, epoch: number): SessionContent {
+  return { id: uuid(), personId, epoch, startedAt: realNow() }
+}
+
+/** Ends one session, on whatever device a copy of its cookie lies. */
+export async function endSession(session: Partial<SessionContent>): Promise<void> {
+  const { id, personId } = session
+  if (!id || !personId || (await actorOfSession(session)) === null) return
+  await write(async () => {
+    const oldest = new Date(realNow() - sessionDays * 86_400_000).toISOString()
+    // A cookie older than that no longer counts by itself.
+    await endedSessions.remove({ endedAt: { [Op.lt]: oldest } } as never)
+    if (await endedSessions.byId(id)) return
+    await endedSessions.insert({ id, personId, endedAt: new Date(realNow()).toISOString() })
+  })
 }
 
 /** The person behind a session, or null where it has ended, was revoked, or the person has left. */
 export async function actorOfSession(session: Partial<SessionContent>): Promise<Actor | null> {
-  if (!session.personId || session.startedAt === undefined) return null
-  if (realNow() - session.startedAt > sessionDays * 86_400_000) return null
-  const person = await people.byId(session.personId)
+  const { id, personId, startedAt } = session
+  if (!id || !personId || startedAt === undefined) return null
+  if (realNow() - startedAt > sessionDays * 86_400_000) return null
+  const [person, ended] = await Promise.all([people.byId(personId), endedSessions.byId(id)])
+  if (ended) return null
   if (!person || person.retiredOn || person.sessionEpoch !== session.epoch) return null
   return { id: person.id, name: person.name, role: person.role }
 }

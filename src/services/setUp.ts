@@ -8,12 +8,12 @@ import { write } from '@/db'
 import { companies } from '@/db/company'
 import { yards } from '@/db/yards'
 import { recordChange } from './audit'
-import { now, realNow } from './clock'
+import { now } from './clock'
 import { findCompany } from './company'
 import { hashPassword } from './passwords'
 import { insertPerson } from './people'
-import type { SessionContent } from './sessions'
-import { noteFailure, requirePatience } from './throttle'
+import { newSession, type SessionContent } from './sessions'
+import { countSetUp } from './throttle'
 
 // Start-up prints the code and a page asks for it; both live in one process, in copies of this module.
 const globals = globalThis as unknown as { atelierSetUpCode?: string }
@@ -36,12 +36,8 @@ export async function needsSetUp(): Promise<boolean> {
  */
 export async function setUp(input: SetUpInput, address: string): Promise<SessionContent> {
   const { code, company, yard, coordinator } = check(setUpSchema, input)
-  const keys = [`setup:${address}`]
-  requirePatience(keys)
-  if (code !== setUpCode()) {
-    noteFailure(keys)
-    throw invalid({ code: 'This is not the code that the console shows.' })
-  }
+  await countSetUp(address)
+  if (code !== setUpCode()) throw invalid({ code: 'This is not the code that the console shows.' })
   const passwordHash = await hashPassword(coordinator.password)
   await write(async () => {
     if (await findCompany()) throw conflict('This company is set up already. Sign in instead.')
@@ -76,5 +72,5 @@ export async function setUp(input: SetUpInput, address: string): Promise<Session
       after: yardRow,
     })
   })
-  return { personId: coordinator.id, epoch: 1, startedAt: realNow() }
+  return newSession(coordinator.id, 1)
 }

@@ -1,6 +1,7 @@
 import 'server-only'
 import { dataFolder, migrate } from '@/db'
 import { startOffset } from './clock'
+import { tellConnections } from './connection'
 import { dropUnfinished } from './files'
 import { needsSetUp, setUpCode } from './setUp'
 
@@ -11,6 +12,7 @@ import { needsSetUp, setUpCode } from './setUp'
  */
 export async function start(): Promise<void> {
   try {
+    tellConnections()
     startOffset(process.env.ATELIER_TODAY, 0)
     const { ran, copy } = await migrate()
     await dropUnfinished()

@@ -15,7 +15,7 @@ import {
   savePerson,
   setPersonLeft,
 } from '@/services/people'
-import { actorOfSession, sessionSecret, signIn, signOutEverywhere } from '@/services/sessions'
+import { actorOfSession, endSession, sessionSecret, signIn, signOutEverywhere } from '@/services/sessions'
 import { setUp, setUpCode } from '@/services/setUp'
 import { waitAfter } from '@/services/throttle'
 import { listYards, removeYard, saveYard } from '@/services/yards'
@@ -57,16 +57,80 @@ test('a wrong name and a wrong password get the same answer', async () => {
   expect(wrongPassword).toEqual(wrongName)
 })
 
-test('attempts are slowed after three failures, by name from wherever they come', async () => {
-  const signInName = `guess-${uuid().slice(-6)}`
-  for (let attempt = 0; attempt < 3; attempt += 1) {
-    expect((await problemIn(signIn({ signInName, password: 'x' }, address()))).kind).toBe('invalid')
-  }
-  expect(await problemIn(signIn({ signInName, password: 'x' }, address()))).toMatchObject({
+test('after three wrong attempts each further one has to wait, for that name from that address', async () => {
+  const person = technician()
+  await addPerson(coordinator, person)
+  const guesser = address()
+  const guess = (from = guesser) => problemIn(signIn({ signInName: 'osei', password: 'x' }, from))
+  for (let attempt = 0; attempt < 3; attempt += 1) expect((await guess()).kind).toBe('invalid')
+  expect(await guess()).toMatchObject({
     kind: 'slowDown',
     message: expect.stringContaining('Too many attempts. Try again in'),
   })
-  expect([2, 3, 4, 5, 30].map(waitAfter)).toEqual([0, 2000, 4000, 8000, 300_000])
+  // Nobody locks somebody else out by guessing at their name.
+  expect((await signIn({ signInName: 'osei', password }, address())).personId).toBe(person.id)
+  expect([2, 3, 4, 5, 30].map((attempts) => waitAfter(attempts))).toEqual([0, 2, 4, 8, 300])
+})
+
+test('guesses at the same time are counted before any of them is looked at', async () => {
+  await addPerson(coordinator, technician())
+  const from = address()
+  const kinds = await Promise.all(
+    Array.from(
+      { length: 30 },
+      async () => (await problemIn(signIn({ signInName: 'osei', password: 'x' }, from))).kind,
+    ),
+  )
+  expect(kinds.filter((kind) => kind === 'invalid')).toHaveLength(3)
+  expect(kinds.filter((kind) => kind === 'slowDown')).toHaveLength(27)
+})
+
+test('however many sign in at once, the database answers meanwhile', async () => {
+  await addPerson(coordinator, technician())
+  let done = 0
+  const guesses = Array.from({ length: 30 }, () =>
+    problemIn(signIn({ signInName: `nobody-${uuid().slice(-8)}`, password: 'x' }, address())).then(
+      () => (done += 1),
+    ),
+  )
+  await listPeople(coordinator)
+  // The list was there before half of the thirty had been worked out.
+  expect(done).toBeLessThan(15)
+  await Promise.all(guesses)
+})
+
+test('a copy of a cookie counts no more once somebody has signed out; other sessions go on', async () => {
+  await addPerson(coordinator, technician())
+  const signedIn = () => signIn({ signInName: 'osei', password }, address())
+  const [here, elsewhere] = [await signedIn(), await signedIn()]
+  await endSession(here)
+  await endSession(here)
+  expect(await actorOfSession(here)).toBeNull()
+  expect((await actorOfSession(elsewhere))!.name).toBe('M. Osei')
+  // Nobody ends a session with a cookie that they made up.
+  await endSession({ ...elsewhere, id: uuid(), epoch: 99 })
+  expect(await actorOfSession(elsewhere)).not.toBeNull()
+})
+
+test.each([
+  ['the sign-in name', { signInName: 'mosei-the-first', password: 'MOSEI-the-first' }],
+  ['the name', { name: 'Mabel Oseinda', password: 'mabel oseinda' }],
+])('a password that is %s is refused', async (_what, more) => {
+  expect(await problemIn(addPerson(coordinator, { ...technician(), ...more }))).toMatchObject({
+    fields: { password: 'Use something else than a name.' },
+  })
+})
+
+test('a stale edit says what others changed, and never what proves who they are', async () => {
+  const person = technician()
+  await addPerson(coordinator, person)
+  const edit = { ...person, version: 1, password: '' }
+  await savePerson(coordinator, { ...edit, name: 'M. Osei-Brandt' })
+  const problem = (await problemIn(savePerson(coordinator, { ...edit, name: 'M. O.' }))) as {
+    stale?: { current: Record<string, unknown> }
+  }
+  expect(problem.stale!.current.name).toBe('M. Osei-Brandt')
+  expect(JSON.stringify(problem)).not.toContain('scrypt')
 })
 
 test('sessions end when they are revoked, when the person leaves, and when they are old', async () => {

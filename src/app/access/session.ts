@@ -4,7 +4,14 @@ import { cookies, headers } from 'next/headers'
 import { redirect } from 'next/navigation'
 import { cache } from 'react'
 import type { Actor } from '@/services/actor'
-import { actorOfSession, sessionDays, sessionSecret, type SessionContent } from '@/services/sessions'
+import {
+  actorOfSession,
+  endSession,
+  sessionDays,
+  sessionSecret,
+  type SessionContent,
+} from '@/services/sessions'
+import { connectionHeader } from '@/services/connection'
 import { needsSetUp } from '@/services/setUp'
 
 /** The sealed cookie of this request. Secure where the request came over https; many yards have none. */
@@ -32,7 +39,9 @@ export async function renewSession(epoch: number): Promise<void> {
 }
 
 export async function closeSession(): Promise<void> {
-  ;(await session()).destroy()
+  const open = await session()
+  await endSession({ ...open })
+  open.destroy()
 }
 
 /** Who is signed in, looked up once a request. */
@@ -46,7 +55,14 @@ export async function requireActor(path?: string): Promise<Actor> {
   redirect(path ? `/sign-in?next=${encodeURIComponent(path)}` : '/sign-in')
 }
 
-/** Where a request comes from, for slowing down attempts. */
+/**
+ * Where a request comes from, for slowing down attempts: the other end of its connection. What a header
+ * says can be made up by anybody, so it counts only as many proxies deep as `ATELIER_TRUST_PROXY` says.
+ */
 export async function addressOfRequest(): Promise<string> {
-  return (await headers()).get('x-forwarded-for')?.split(',')[0]?.trim() ?? 'local'
+  const asked = await headers()
+  const trusted = Number(process.env.ATELIER_TRUST_PROXY ?? 0)
+  const said = (asked.get('x-forwarded-for') ?? '').split(',').map((each) => each.trim())
+  const behind = trusted > 0 ? said.at(-trusted) : undefined
+  return behind || (asked.get(connectionHeader) ?? 'local')
 }

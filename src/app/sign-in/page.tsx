@@ -1,6 +1,7 @@
 import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
 import { roleNames } from '@/core/people'
+import { ownPath } from '@/core/problem/ownPath'
 import { findCompany } from '@/services/company'
 import { offeredAccounts } from '@/services/demoMode'
 import { SignInForm } from '@/ui/access/SignInForm'
@@ -18,8 +19,7 @@ export default async function SignInPage({
   const company = await findCompany()
   if (!company) redirect('/setup')
   const { next } = await searchParams
-  // Only a path of our own: an address elsewhere would make the page a springboard.
-  const path = typeof next === 'string' && /^\/(?![/\\])/.test(next) ? next : '/'
+  const path = ownPath(next)
   if (await currentActor()) redirect(path)
   return (
     <main className="gate">

@@ -15,7 +15,13 @@ const password = () =>
   Joi.string()
     .min(10)
     .max(200)
-    .messages({ 'string.min': 'Use at least 10 characters. A short sentence works well.' })
+    // Whoever guesses tries the name first.
+    .insensitive()
+    .invalid(Joi.ref('signInName'), Joi.ref('name'))
+    .messages({
+      'string.min': 'Use at least 10 characters. A short sentence works well.',
+      'any.invalid': 'Use something else than a name.',
+    })
 
 export type PersonInput = {
   id: string

@@ -13,6 +13,8 @@ type Faults = Record<string, string>
 export const mostSteps = 2000
 const mostInstances = 2000
 const mostPieces = 12_000
+/** Every size is checked as a model of its own: so many pieces in all sizes together take a second. */
+const mostPiecesInSizes = 40_000
 
 /**
  * Reads a pump model from JSON data and checks what its pieces say of each other, in every size.
@@ -91,6 +93,12 @@ function refuseTooLarge(data: unknown): void {
     })
   if (pieces > mostPieces)
     throw invalid({ '': `The data has ${pieces} pieces; at most ${mostPieces} can be worked with.` })
+  const sizes = (data as { sizes?: unknown } | null)?.sizes
+  const inSizes = Array.isArray(sizes) ? sizes.length * (pieces - sizes.length) : 0
+  if (inSizes > mostPiecesInSizes)
+    throw invalid({
+      sizes: `${(sizes as unknown[]).length} sizes of so large a model are more than can be checked. Split the family.`,
+    })
 }
 
 function checkSize(model: PumpModel, faults: Faults): void {

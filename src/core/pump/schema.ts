@@ -13,7 +13,12 @@ import {
 const key = () =>
   Joi.string()
     .pattern(/^[a-z][A-Za-z0-9]{0,39}$/)
-    .messages({ 'string.pattern.base': 'A key starts with a small letter and has letters and digits only.' })
+    // Words that every object has by nature: a list kept under one of them would be somebody else's.
+    .invalid(...Object.getOwnPropertyNames(Object.prototype))
+    .messages({
+      'string.pattern.base': 'A key starts with a small letter and has letters and digits only.',
+      'any.invalid': 'This word cannot be a key: choose another.',
+    })
 const text = (max = 200) => Joi.string().trim().max(max)
 const words = (max = 200) => text(max).allow('').default('')
 const optionalKey = () => key().allow(null).default(null)

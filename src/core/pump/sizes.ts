@@ -49,9 +49,12 @@ function placeOf(model: PumpModel, path: string): { holder: Holder; last: string
   for (const part of parts) {
     at = Array.isArray(at)
       ? at.find((item: { key?: unknown }) => item?.key === part)
-      : (at as Holder | null)?.[part]
+      : Object.hasOwn(at as Holder, part)
+        ? (at as Holder)[part]
+        : null
     if (typeof at !== 'object' || at === null) return null
   }
-  if (Array.isArray(at) || !(last in (at as Holder))) return null
+  // Only what the model itself has: what every object has by nature is nobody's to change.
+  if (Array.isArray(at) || !Object.hasOwn(at as Holder, last)) return null
   return { holder: at as Holder, last }
 }

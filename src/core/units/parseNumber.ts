@@ -1,6 +1,9 @@
 /** What became of typed text: a number, or a sentence that says why not. */
 export type ParsedNumber = { ok: true; value: number } | { ok: false; reason: string }
 
+/** No number that anybody types is longer; a longer text is not looked at, since looking takes its time squared. */
+const longestNumber = 60
+
 /**
  * Reads a number the way people write it: blanks, apostrophes or separators between thousands,
  * a decimal point or comma, and the unit left behind it (`5 246,8 h`, `1,234.5`, `1.234,5 hrs`).
@@ -14,6 +17,9 @@ export type ParsedNumber = { ok: true; value: number } | { ok: false; reason: st
  * @returns the number, or the reason why it could not be read
  */
 export function parseNumber(text: string, decimals?: number): ParsedNumber {
+  if (text.length > longestNumber) {
+    return { ok: false, reason: `“${text.trim().slice(0, 20)}…” is longer than any number here.` }
+  }
   const bare = text
     .replace(/[\u00a0\u202f\u2009]/g, ' ')
     .replace(/\u2212/g, '-')

@@ -15,6 +15,7 @@ import { documents } from './0012-documents'
 import { practicesAndTools } from './0013-practices-tools'
 import { sheetPhotos } from './0014-sheet-photos'
 import { wholeActs } from './0015-whole-acts'
+import { endedSessions } from './0016-ended-sessions'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
 export const migrations: RunnableMigration<QueryInterface>[] = [
@@ -33,4 +34,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   practicesAndTools,
   sheetPhotos,
   wholeActs,
+  endedSessions,
 ]

@@ -109,3 +109,48 @@ test.each([[null], ['text'], [[]], [{}], [{ format: 1 }]])(
     expect(Object.keys(pumpModelFaults(nonsense)).length).toBeGreaterThan(0)
   },
 )
+
+describe('nothing that is pasted reaches what every object has by nature', () => {
+  const family = (differs: Record<string, unknown>) =>
+    JSON.parse(
+      JSON.stringify({ ...data(), sizes: [{ key: 's25', name: 'P3-25', differs: {} }] }).replace(
+        '"differs":{}',
+        `"differs":${JSON.stringify(differs).replace('PROTO', '__proto__')}`,
+      ),
+    ) as Json
+  afterEach(() => expect(({} as Json).polluted).toBeUndefined())
+
+  test.each([
+    'PROTO.polluted',
+    'constructor.prototype.polluted',
+    'fasteners.constructor.prototype.polluted',
+    'fasteners.plungerBolt.PROTO.polluted',
+    'notice.constructor.prototype.polluted',
+    'toString',
+    'PROTO',
+  ])('a difference at %s leads nowhere', (path) => {
+    const faults = pumpModelFaults(family({ [path]: 'yes' }))
+    expect(Object.values(faults)).toContainEqual(expect.stringContaining('This leads nowhere'))
+  })
+
+  test.each(['constructor', 'toString', 'valueOf', 'hasOwnProperty'])('no key is called %s', (key) => {
+    const model = data()
+    model.tasks[0].key = key
+    expect(pumpModelFaults(model)).toMatchObject({
+      'tasks.0.key': 'This word cannot be a key: choose another.',
+    })
+  })
+})
+
+test('so many sizes of so large a model that checking them would hold up everybody are refused unseen', () => {
+  const sizes = Array.from({ length: 3000 }, (_, index) => ({
+    key: `s${index}`,
+    name: `S ${index}`,
+    differs: {},
+  }))
+  expect(pumpModelFaults({ ...data(), sizes })).toEqual({
+    sizes: '3000 sizes of so large a model are more than can be checked. Split the family.',
+  })
+  const few = sizes.slice(0, 12)
+  expect(pumpModelFaults({ ...data(), sizes: few })).toEqual({})
+})

@@ -116,6 +116,17 @@ test.each([
   expect(parseNumber(text, 1).ok).toBe(false)
 })
 
+test.each([
+  ['blanks with something behind', `1${' '.repeat(80_000)}x`],
+  ['digits', '1'.repeat(80_000)],
+  ['groups', '1,'.repeat(40_000)],
+])('eighty thousand characters of %s are not looked at', (_what, text) => {
+  expect(parseNumber(text, 1)).toMatchObject({
+    ok: false,
+    reason: expect.stringContaining('longer than any number'),
+  })
+})
+
 test('no text whatever makes reading a number throw', () => {
   fc.assert(fc.property(fc.string(), (text) => void parseNumber(text, 1)))
 })
