@@ -7,7 +7,11 @@ const config: NextConfig = {
   // `npm test` checks the types, those of the tests and scripts too; a build does not do it once more.
   typescript: { ignoreBuildErrors: true },
   // The whole application is one company's live data: nothing is kept between visits to a page.
-  experimental: { staleTimes: { dynamic: 0, static: 30 } },
+  experimental: {
+    staleTimes: { dynamic: 0, static: 30 },
+    // A pump model may have two million characters, of up to three bytes each in text as it is typed.
+    serverActions: { bodySizeLimit: '6mb' },
+  },
   headers: async () => [
     {
       source: '/:path*',

@@ -1,5 +1,5 @@
 import 'server-only'
-import { copyFileSync, readdirSync, rmSync } from 'node:fs'
+import { chmodSync, copyFileSync, readdirSync, rmSync } from 'node:fs'
 import path from 'node:path'
 import { QueryTypes, type QueryInterface } from 'sequelize'
 import { SequelizeStorage, Umzug, type RunnableMigration } from 'umzug'
@@ -64,6 +64,8 @@ function inOneTransaction(
 export async function migrate(): Promise<{ ran: string[]; copy: string | null }> {
   const sequelize = database()
   await sequelize.query('PRAGMA journal_mode = WAL')
+  // What lies beside it gets the same: it is the owner's alone.
+  chmodSync(databaseFile(), 0o600)
   const migrator = umzug()
   const pending = await migrator.pending()
   if (pending.length === 0) return { ran: [], copy: null }

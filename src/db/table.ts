@@ -54,18 +54,18 @@ export function table<Row extends { id: string }>(
     return unpacked as Row
   }
   const all: Table<Row>['all'] = async (where = {}, order = [], limit) =>
-    (await model().findAll({ where, order, limit, raw: true })).map(unpack)
+    isPossible(where) ? (await model().findAll({ where, order, limit, raw: true })).map(unpack) : []
 
   return {
     model,
     insert: async (row) => void (await model().create(pack(row) as never)),
     insertMany: async (rows) => void (await model().bulkCreate(rows.map((row) => pack(row)) as never[])),
     find: async (where) => {
-      const row = await model().findOne({ where, raw: true })
+      const row = isPossible(where) ? await model().findOne({ where, raw: true }) : null
       return row ? unpack(row) : null
     },
     byId: async (id) => {
-      const row = await model().findOne({ where: { id }, raw: true })
+      const row = isPossible({ id }) ? await model().findOne({ where: { id }, raw: true }) : null
       return row ? unpack(row) : null
     },
     all,
@@ -73,6 +73,11 @@ export function table<Row extends { id: string }>(
     update: async (where, values) => (await model().update(pack(values), { where }))[0],
     remove: (where) => model().destroy({ where }),
   }
+}
+
+/** A text with a NUL in it can stand in no column, and SQLite would end the statement there. */
+function isPossible(where: WhereOptions): boolean {
+  return !Object.values(where).some((value) => typeof value === 'string' && value.includes('\0'))
 }
 
 // Sequelize writes into the attributes it is given; each model gets its own copy.

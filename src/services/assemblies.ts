@@ -12,6 +12,7 @@ import type { AssemblyPage, AssemblyView } from '@/core/fleet/views'
 import { assemblyLine } from '@/core/hours'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { referenceSchema, type Reference } from '@/core/problem/fields'
 import { write } from '@/db'
 import { assemblies, dutyShares, fittings, type AssemblyRow } from '@/db/assemblies'
 import { lives } from '@/db/lives'
@@ -192,8 +193,9 @@ export async function retireAssembly(actor: Actor, input: RetireInput): Promise<
   })
 }
 
-export async function returnAssembly(actor: Actor, input: { id: string; version: number }): Promise<void> {
+export async function returnAssembly(actor: Actor, asked: Reference): Promise<void> {
   requirePermission(actor, 'fleet.edit')
+  const input = check(referenceSchema, asked)
   await write(async () => {
     const row = await assemblies.byId(input.id)
     if (!row) throw notFound('This pump')

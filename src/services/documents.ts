@@ -2,6 +2,7 @@ import 'server-only'
 import { documentSchema, type DocumentInput, type DocumentView } from '@/core/fleet'
 import { notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { referenceSchema, type Reference } from '@/core/problem/fields'
 import { write } from '@/db'
 import { documents, type DocumentRow } from '@/db/documents'
 import { machines } from '@/db/machines'
@@ -12,7 +13,7 @@ import { now } from './clock'
 import { ourCompany } from './company'
 import { dayOf } from './days'
 import { editRow, requireFresh } from './edit'
-import { asPhoto, fileIn, keepFile, readKept, requireKind } from './files'
+import { asPhoto, bytesOf, fileIn, keepFile, readKept, requireKind, type Bytes } from './files'
 
 /** The photos and documents of a machine, newest first. */
 export async function documentsOf(_actor: Actor, machineId: string): Promise<DocumentView[]> {
@@ -38,13 +39,14 @@ export async function documentsOf(_actor: Actor, machineId: string): Promise<Doc
  *
  * @throws `invalid` for a file that is too large, or neither a photo nor a PDF
  */
-export async function addDocument(actor: Actor, input: DocumentInput, bytes: Uint8Array): Promise<void> {
+export async function addDocument(actor: Actor, input: DocumentInput, given: Bytes): Promise<void> {
   requirePermission(actor, 'readings.enter')
   const { id, machineId, name } = check(documentSchema, input)
-  const kind = requireKind(name, bytes)
-  if (await documents.byId(id)) return
   const machine = await machines.byId(machineId)
   if (!machine) throw notFound('This machine')
+  const bytes = await bytesOf(given)
+  const kind = requireKind(name, bytes)
+  if (await documents.byId(id)) return
   const kept = kind === 'photo' ? await asPhoto(name, bytes) : bytes
   await keepFile(fileIn('documents', id), kept, async () => {
     if (await documents.byId(id)) return false
@@ -73,8 +75,9 @@ export async function addDocument(actor: Actor, input: DocumentInput, bytes: Uin
 }
 
 /** Takes a document off a machine; its file stays, and so does the word of who took it off. */
-export async function removeDocument(actor: Actor, input: { id: string; version: number }): Promise<void> {
+export async function removeDocument(actor: Actor, asked: Reference): Promise<void> {
   requirePermission(actor, 'fleet.edit')
+  const input = check(referenceSchema, asked)
   await write(async () => {
     const what = { entity: 'document', name: 'this document' }
     const row = await requireFresh(documents, what, input)

@@ -14,6 +14,7 @@ import { visitFor } from '@/core/planning/onVisit'
 import type { VisitLine } from '@/core/planning/views'
 import { invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { idSchema } from '@/core/problem/fields'
 import type { ClockView, WearView } from '@/core/wear/views'
 import { write } from '@/db'
 import { feeds, type FeedRow } from '@/db/feeds'
@@ -95,8 +96,9 @@ export async function makeFeed(actor: Actor, input: FeedInput): Promise<{ path: 
 }
 
 /** Ends a link at once; calendars that still ask are told so. */
-export async function revokeFeed(actor: Actor, id: string): Promise<void> {
+export async function revokeFeed(actor: Actor, asked: string): Promise<void> {
   requirePermission(actor, 'visits.plan')
+  const id = check(idSchema, asked)
   await write(async () => {
     const row = await feeds.byId(id)
     if (!row) throw notFound('This link')

@@ -51,6 +51,10 @@ export async function dropUnfinished(): Promise<void> {
 
 export const readKept = (file: string) => readFile(file).catch(() => null)
 
+/** A file's bytes, or how to read them: they are read only once everything else allows it. */
+export type Bytes = Uint8Array | (() => Promise<Uint8Array>)
+export const bytesOf = (bytes: Bytes) => (typeof bytes === 'function' ? bytes() : bytes)
+
 /** What a file is, by its first bytes. @throws `invalid` for one that is too large, or neither photo nor PDF */
 export function requireKind(name: string, bytes: Uint8Array): 'photo' | 'pdf' {
   if (bytes.length > largestDocument)

@@ -25,6 +25,7 @@ import {
 import { addDays, daysBetween } from '@/core/calendar'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { referenceSchema, type Reference } from '@/core/problem/fields'
 import { kept, write } from '@/db'
 import { fittings } from '@/db/assemblies'
 import { machines, type MachineRow } from '@/db/machines'
@@ -328,8 +329,9 @@ export async function retireMachine(actor: Actor, input: RetireInput): Promise<v
   })
 }
 
-export async function returnMachine(actor: Actor, input: { id: string; version: number }): Promise<void> {
+export async function returnMachine(actor: Actor, asked: Reference): Promise<void> {
   requirePermission(actor, 'fleet.edit')
+  const input = check(referenceSchema, asked)
   await write(async () => {
     const row = await machines.byId(input.id)
     if (!row) throw notFound('This machine')

@@ -4,7 +4,8 @@ import { usageSinceTakeOver } from '@/core/hours'
 import { visitNumber } from '@/core/planning'
 import { notFound } from '@/core/problem'
 import { instancesOf, positionName, splitInstance, type PumpModel } from '@/core/pump'
-import { endReasons } from '@/core/wear'
+import { check } from '@/core/problem/check'
+import { endReasons, positionSchema } from '@/core/wear'
 import type { LifeLine, PositionLives } from '@/core/wear/views'
 import { assemblies } from '@/db/assemblies'
 import { lives, type LifeRow } from '@/db/lives'
@@ -24,7 +25,7 @@ export async function livesAt(
   _actor: Actor,
   input: { assemblyId: string; position: string },
 ): Promise<PositionLives> {
-  const { assemblyId, position } = input
+  const { assemblyId, position } = check(positionSchema, input)
   const row = await assemblies.byId(assemblyId)
   const version = row?.modelVersionId ? await pumpModelVersions.byId(row.modelVersionId) : null
   if (!row || !version) throw notFound('This position')

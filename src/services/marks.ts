@@ -10,6 +10,7 @@ import {
 } from '@/core/planning'
 import { invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { idSchema } from '@/core/problem/fields'
 import { write } from '@/db'
 import { marks, type MarkRow } from '@/db/marks'
 import { people } from '@/db/people'
@@ -76,8 +77,9 @@ export async function handOn(actor: Actor, input: HandInput): Promise<void> {
 }
 
 /** Brings a row back, or takes it back from whoever it was handed to. */
-export async function clearMark(actor: Actor, id: string): Promise<void> {
+export async function clearMark(actor: Actor, asked: string): Promise<void> {
   requirePermission(actor, 'visits.plan')
+  const id = check(idSchema, asked)
   await write(async () => {
     const row = await marks.byId(id)
     if (!row) throw notFound('This entry')

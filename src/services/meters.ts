@@ -3,6 +3,7 @@ import { retireSchema, type RetireInput } from '@/core/fleet'
 import { meterSchema, type MeterInput } from '@/core/hours'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { referenceSchema, type Reference } from '@/core/problem/fields'
 import { write } from '@/db'
 import { assemblies, dutyShares, fittings } from '@/db/assemblies'
 import { machines } from '@/db/machines'
@@ -65,8 +66,9 @@ export async function retireMeter(actor: Actor, input: RetireInput): Promise<voi
   })
 }
 
-export async function returnMeter(actor: Actor, input: { id: string; version: number }): Promise<void> {
+export async function returnMeter(actor: Actor, asked: Reference): Promise<void> {
   requirePermission(actor, 'fleet.edit')
+  const input = check(referenceSchema, asked)
   await write(async () => {
     const meter = await meters.byId(input.id)
     if (!meter) throw notFound('This meter')

@@ -1,9 +1,10 @@
 import 'server-only'
 import { v7 as uuid } from 'uuid'
-import { publishSchema, type PublishInput } from '@/core/fleet'
+import { modelTextSchema, publishSchema, type PublishInput } from '@/core/fleet'
 import { isOpen } from '@/core/planning'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { idSchema } from '@/core/problem/fields'
 import {
   changesBetween,
   checkModel,
@@ -31,7 +32,7 @@ import { settledTorques } from './sheetHistory'
  */
 export async function previewPumpModel(actor: Actor, text: string): Promise<PublishPreview> {
   requirePermission(actor, 'models.edit')
-  const read = readModelText(text)
+  const read = readModelText(check(modelTextSchema, text))
   if (!read.ok) return { faults: read.faults, models: [], checks: [] }
   const [rows, open] = await Promise.all([pumpModels.all(), visits.all()])
   const models = await Promise.all(
@@ -138,8 +139,9 @@ async function addModel(actor: Actor, { maker, name, design }: PumpModel) {
  *
  * @throws `conflict` where nothing was looked up for the newest version
  */
-export async function withLookedUp(actor: Actor, modelId: string): Promise<{ text: string; news: string }> {
+export async function withLookedUp(actor: Actor, asked: string): Promise<{ text: string; news: string }> {
   requirePermission(actor, 'models.edit')
+  const modelId = check(idSchema, asked)
   const [newest] = await pumpModelVersions.all({ modelId }, [['version', 'DESC']], 1)
   const found = (await settledTorques()).filter((each) => each.modelVersionId === newest?.id)
   if (!newest || found.length === 0)

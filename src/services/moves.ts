@@ -1,6 +1,13 @@
 import 'server-only'
 import { v7 as uuid } from 'uuid'
-import { dutySchema, moveSchema, type DutyInput, type MoveInput, type PlaceInput } from '@/core/fleet'
+import {
+  dutySchema,
+  moveSchema,
+  undoMoveSchema,
+  type DutyInput,
+  type MoveInput,
+  type PlaceInput,
+} from '@/core/fleet'
 import { conflict, invalid, type ProblemError } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import { showNumber } from '@/core/units'
@@ -154,9 +161,10 @@ export async function changeDuty(actor: Actor, input: DutyInput): Promise<void> 
 /** Takes back the newest move of an assembly, as if it had stayed; the record keeps both. */
 export async function undoMove(
   actor: Actor,
-  input: { assemblyId: string; fittingId: string },
+  asked: { assemblyId: string; fittingId: string },
 ): Promise<void> {
   requirePermission(actor, 'fleet.edit')
+  const input = check(undoMoveSchema, asked)
   await write(async () => {
     const row = await assemblies.byId(input.assemblyId)
     const stays = await fittings.all({ assemblyId: input.assemblyId, status: 'active' }, [['at', 'ASC']])

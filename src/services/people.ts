@@ -1,5 +1,6 @@
 import 'server-only'
 import {
+  leavingSchema,
   newPersonSchema,
   passwordChangeSchema,
   personSchema,
@@ -9,6 +10,7 @@ import {
 } from '@/core/people'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { idSchema } from '@/core/problem/fields'
 import { write } from '@/db'
 import { people, type PersonRow } from '@/db/people'
 import { requirePermission, type Actor } from './actor'
@@ -96,8 +98,9 @@ export async function savePerson(actor: Actor, input: PersonInput): Promise<void
 }
 
 /** Ends a person's sessions on every device: a lost phone, a shared tablet. */
-export async function revokePerson(actor: Actor, personId: string): Promise<void> {
+export async function revokePerson(actor: Actor, asked: string): Promise<void> {
   requirePermission(actor, 'people.edit')
+  const personId = check(idSchema, asked)
   await write(async () => {
     const person = await people.byId(personId)
     if (!person) throw notFound('This person')
@@ -114,9 +117,10 @@ export async function revokePerson(actor: Actor, personId: string): Promise<void
 /** A person who has left can no longer sign in; what they did keeps their name. */
 export async function setPersonLeft(
   actor: Actor,
-  input: { id: string; version: number; left: boolean },
+  asked: { id: string; version: number; left: boolean },
 ): Promise<void> {
   requirePermission(actor, 'people.edit')
+  const input = check(leavingSchema, asked)
   await write(async () => {
     const person = await people.byId(input.id)
     if (!person) throw notFound('This person')

@@ -14,6 +14,7 @@ import {
 } from '@/core/pump'
 import type { CheckView } from '@/core/pump/views'
 import { check } from '@/core/problem/check'
+import { referenceSchema, type Reference } from '@/core/problem/fields'
 import { Op, write } from '@/db'
 import { assemblies } from '@/db/assemblies'
 import { people } from '@/db/people'
@@ -212,8 +213,9 @@ export async function settleDoubt(actor: Actor, input: SettleDoubtInput): Promis
  *
  * @throws `conflict` naming the pumps that are of it, or the visits that were booked with it
  */
-export async function deletePumpModel(actor: Actor, input: { id: string; version: number }): Promise<void> {
+export async function deletePumpModel(actor: Actor, asked: Reference): Promise<void> {
   requirePermission(actor, 'models.edit')
+  const input = check(referenceSchema, asked)
   await write(async () => {
     const model = await pumpModels.byId(input.id)
     if (!model) throw notFound('This pump model')

@@ -4,6 +4,7 @@ import {
   cumulativeHours,
   hoursAt,
   inWalkingOrder,
+  readingSchema,
   meterValue,
   replacedSchema,
   skipSchema,
@@ -118,7 +119,9 @@ export async function getRound(_actor: Actor): Promise<RoundRow[]> {
  * meter since the round was opened it says who and what, and saves nothing.
  */
 export async function recordInRound(actor: Actor, input: ReadingInput): Promise<RoundSaved> {
-  return withMoves(input.meterId, async () => {
+  requirePermission(actor, 'readings.enter')
+  const reading = check(readingSchema, input)
+  return withMoves(reading.meterId, async () => {
     const { id, status, shown, verdict } = await recordReading(actor, input, 'round')
     return { id, status, shown, verdict }
   })

@@ -3,6 +3,7 @@ import { conflict, notFound, problemOf } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import {
   sheetState,
+  mostEntriesAtOnce,
   payloadSchemas,
   refusal,
   seenBy,
@@ -64,7 +65,7 @@ export async function appendEntries(
   sentAt: string | null,
 ): Promise<EntriesAnswer> {
   requirePermission(actor, 'sheets.work')
-  const list = check(sentEntriesSchema, sent)
+  const list = asList(sent)
   return takeInList(actor, sheetId, list, sentAt, async (authorId) =>
     authorId === actor.id ? { id: actor.id, name: actor.name, takenIn: null } : null,
   )
@@ -82,7 +83,7 @@ export async function takeInEntries(
   sentAt: string | null,
 ): Promise<EntriesAnswer> {
   requirePermission(actor, 'sheets.takeIn')
-  const list = check(sentEntriesSchema, sent)
+  const list = asList(sent)
   const reason = check(takeInReasonSchema, why)
   const known = new Map((await people.all()).map((person) => [person.id, person]))
   return takeInList(actor, sheetId, list, sentAt, async (authorId) => {
@@ -90,6 +91,13 @@ export async function takeInEntries(
     const person = known.get(authorId)
     return person ? { id: person.id, name: person.name, takenIn: { by: actor, why: reason } } : null
   })
+}
+
+/** A list of entries by its length first: what is far too long is not looked at one by one. */
+function asList(sent: unknown): unknown[] {
+  if (Array.isArray(sent) && sent.length > mostEntriesAtOnce)
+    return check(sentEntriesSchema, sent.slice(0, mostEntriesAtOnce + 1))
+  return check(sentEntriesSchema, sent)
 }
 
 async function takeInList(

@@ -7,7 +7,7 @@ import { people } from '@/db/people'
 import { sheetPhotos, sheets } from '@/db/sheets'
 import { requirePermission, type Actor } from './actor'
 import { now } from './clock'
-import { asPhoto, fileIn, keepFile, readKept, requireKind } from './files'
+import { asPhoto, bytesOf, fileIn, keepFile, readKept, requireKind, type Bytes } from './files'
 
 /**
  * Keeps a photo taken at the bench, before the entry that speaks of it comes in. Sent twice, it is kept
@@ -20,7 +20,7 @@ export async function addSheetPhoto(
   actor: Actor,
   sheetId: string,
   input: { id: string; name: string; authorId?: string },
-  bytes: Uint8Array,
+  given: Bytes,
 ): Promise<void> {
   requirePermission(actor, 'sheets.work')
   const { authorId = actor.id, ...file } = input
@@ -29,9 +29,10 @@ export async function addSheetPhoto(
     if (!(await people.byId(authorId))) throw notFound('Whoever took this photo')
   }
   const { id, name } = check(documentSchema, { ...file, machineId: sheetId })
+  if (!(await sheets.byId(sheetId))) throw notFound('This sheet')
+  const bytes = await bytesOf(given)
   if (requireKind(name, bytes) !== 'photo') throw invalid({ file: `“${name}” is a PDF, not a photo.` })
   if (await isKept(id, sheetId)) return
-  if (!(await sheets.byId(sheetId))) throw notFound('This sheet')
   const kept = await asPhoto(name, bytes)
   await keepFile(fileIn('photos', id), kept, async () => {
     if (await isKept(id, sheetId)) return false

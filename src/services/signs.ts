@@ -13,6 +13,7 @@ import type { SignView } from '@/core/inspection/views'
 import { visitNumber } from '@/core/planning'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { referenceSchema, type Reference } from '@/core/problem/fields'
 import { positionsOf, whereWords } from '@/core/wear'
 import { write } from '@/db'
 import { assemblies, fittings, type AssemblyRow } from '@/db/assemblies'
@@ -145,8 +146,9 @@ export async function settleSign(
 }
 
 /** Opens a settled sign again: it was not mended after all. */
-export async function reopenSign(actor: Actor, input: { id: string; version: number }): Promise<void> {
+export async function reopenSign(actor: Actor, asked: Reference): Promise<void> {
   requirePermission(actor, 'signs.report')
+  const input = check(referenceSchema, asked)
   await write(async () => {
     const what = { entity: 'sign', name: 'this sign' }
     const row = await requireFresh(signs, what, input)

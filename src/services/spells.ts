@@ -5,6 +5,7 @@ import type { SpellView } from '@/core/fleet/views'
 import { weeklyUse, type CumulativeLine, type KnownAhead } from '@/core/hours'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { referenceSchema, type Reference } from '@/core/problem/fields'
 import { write } from '@/db'
 import { machines } from '@/db/machines'
 import { meters } from '@/db/meters'
@@ -90,8 +91,9 @@ export async function saveSpell(actor: Actor, machineId: string, input: SpellInp
 }
 
 /** Takes a lay-up or a job out again, as if it had not been told; the record keeps it. */
-export async function withdrawSpell(actor: Actor, input: { id: string; version: number }): Promise<void> {
+export async function withdrawSpell(actor: Actor, asked: Reference): Promise<void> {
   requirePermission(actor, 'fleet.edit')
+  const input = check(referenceSchema, asked)
   await write(async () => {
     const row = await requireFresh(spells, { entity: 'spell', name: 'this entry' }, input)
     const { today } = present(await ourCompany())

@@ -18,6 +18,7 @@ import type { PartChoice, PartPage, StockLine } from '@/core/parts/views'
 import { visitNumber } from '@/core/planning'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { referenceSchema, type Reference } from '@/core/problem/fields'
 import type { BenchPart } from '@/core/sheet/views'
 import { write } from '@/db'
 import { people } from '@/db/people'
@@ -238,8 +239,9 @@ export async function retirePart(actor: Actor, input: RetireInput): Promise<void
   })
 }
 
-export async function returnPart(actor: Actor, input: { id: string; version: number }): Promise<void> {
+export async function returnPart(actor: Actor, asked: Reference): Promise<void> {
   requirePermission(actor, 'stores.edit')
+  const input = check(referenceSchema, asked)
   await write(async () => {
     const row = await parts.byId(input.id)
     if (!row) throw notFound('This part')

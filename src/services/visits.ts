@@ -19,6 +19,7 @@ import { availability, stockedFor, tidy } from '@/core/parts'
 import { inSentence, type Fastener, type PumpModel } from '@/core/pump'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { referenceSchema, type Reference } from '@/core/problem/fields'
 import type { SheetContent } from '@/core/sheet'
 import { showTorque, wrenchWords } from '@/core/torque'
 import { whereWords } from '@/core/wear'
@@ -250,8 +251,9 @@ export async function cancelVisit(actor: Actor, input: CancelInput): Promise<voi
 }
 
 /** Takes a cancelling back, unless its services were booked again meanwhile. */
-export async function restoreVisit(actor: Actor, input: { id: string; version: number }): Promise<void> {
+export async function restoreVisit(actor: Actor, asked: Reference): Promise<void> {
   requirePermission(actor, 'visits.plan')
+  const input = check(referenceSchema, asked)
   // In one write: nobody can book these services between looking and restoring.
   await write(async () => {
     const row = await visits.byId(input.id)

@@ -3,6 +3,7 @@ import { v7 as uuid } from 'uuid'
 import { conflict, invalid, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
 import {
+  clearLimitSchema,
   dutiesSchema,
   dutyFactors,
   limitSchema,
@@ -142,9 +143,10 @@ export async function saveLimit(actor: Actor, input: LimitInput): Promise<void> 
 /** The pump goes by its model again for one service. */
 export async function clearLimit(
   actor: Actor,
-  input: { assemblyId: string; task: string; seen: string },
+  asked: { assemblyId: string; task: string; seen: string },
 ): Promise<void> {
   requirePermission(actor, 'fleet.edit')
+  const input = check(clearLimitSchema, asked)
   await write(async () => {
     const { row, name } = await taskOf(input.assemblyId, input.task)
     const before = await unchangedLimit(input.assemblyId, input.task, input.seen)

@@ -3,6 +3,7 @@ import { yardSchema, type YardInput } from '@/core/fleet'
 import type { YardView } from '@/core/fleet/views'
 import { conflict, notFound } from '@/core/problem'
 import { check } from '@/core/problem/check'
+import { idSchema } from '@/core/problem/fields'
 import { write } from '@/db'
 import { fittings } from '@/db/assemblies'
 import { machines } from '@/db/machines'
@@ -62,8 +63,9 @@ export async function saveYard(actor: Actor, input: YardInput): Promise<void> {
   })
 }
 
-export async function removeYard(actor: Actor, id: string): Promise<void> {
+export async function removeYard(actor: Actor, asked: string): Promise<void> {
   requirePermission(actor, 'fleet.edit')
+  const id = check(idSchema, asked)
   await write(async () => {
     const yard = await yards.byId(id)
     if (!yard) throw notFound('This yard')

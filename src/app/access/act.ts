@@ -5,6 +5,7 @@ import { problemOf } from '@/core/problem'
 import type { Outcome } from '@/core/problem/outcome'
 import type { Actor } from '@/services/actor'
 import { currentActor } from './session'
+import { unforeseenWords } from './unforeseen'
 
 /**
  * Runs a service for whoever is signed in and answers with a value in every case: thrown messages do
@@ -35,14 +36,7 @@ export async function answer<T>(work: () => Promise<Outcome<T>>): Promise<Outcom
   } catch (error) {
     const problem = problemOf(error)
     if (problem) return { ok: false, problem }
-    process.stderr.write(`${error instanceof Error ? error.stack : String(error)}\n`)
-    return {
-      ok: false,
-      problem: {
-        kind: 'unforeseen',
-        message: 'Something went wrong on our side. Nothing was saved; what you typed is still here.',
-      },
-    }
+    return { ok: false, problem: { kind: 'unforeseen', message: unforeseenWords(error) } }
   }
 }
 

@@ -1,8 +1,9 @@
 import 'server-only'
-import { problemOf, type Problem } from '@/core/problem'
+import { invalid, problemOf, type Problem } from '@/core/problem'
 import type { Actor } from '@/services/actor'
 import type { Download, Format } from '@/services/exports'
 import { currentActor } from './session'
+import { unforeseenWords } from './unforeseen'
 
 /** The HTTP status that says the same as a problem's kind. */
 const statusOf: Record<Problem['kind'], number> = {
@@ -26,12 +27,52 @@ export async function respond(
       return refuse(403, 'This request did not come from a page of Atelier.')
     const actor = await currentActor()
     if (!actor) return refuse(401, 'You have been signed out. Sign in again; nothing you entered is lost.')
-    return await work(actor)
+    const response = await work(actor)
+    // What somebody may see is kept by no cache between us and them.
+    if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store')
+    return response
   } catch (error) {
     const problem = problemOf(error)
     if (problem) return Response.json({ problem }, { status: statusOf[problem.kind] })
-    process.stderr.write(`${error instanceof Error ? error.stack : String(error)}\n`)
-    return refuse(500, 'Something went wrong on our side.')
+    return refuse(500, unforeseenWords(error))
+  }
+}
+
+/** The most text that a list of entries, or any other JSON, may have. */
+const mostJson = 2_000_000
+
+/**
+ * A request's body, read only as far as it may go: what is larger is let go at that point, whatever its
+ * headers said of its length.
+ *
+ * @throws `invalid` with `words` for what is larger
+ */
+export async function readLimited(request: Request, most: number, words: string): Promise<Uint8Array> {
+  const tooLarge = () => invalid({ file: words })
+  if (Number(request.headers.get('content-length')) > most) throw tooLarge()
+  const reader = request.body?.getReader()
+  if (!reader) return new Uint8Array()
+  const pieces: Uint8Array[] = []
+  let length = 0
+  for (;;) {
+    const { done, value } = await reader.read()
+    if (done) return new Uint8Array(Buffer.concat(pieces))
+    length += value.length
+    if (length > most) {
+      await reader.cancel().catch(() => undefined)
+      throw tooLarge()
+    }
+    pieces.push(value)
+  }
+}
+
+/** A request's JSON, or null where it is none. @throws `invalid` for what is too large */
+export async function readJson(request: Request): Promise<unknown> {
+  const bytes = await readLimited(request, mostJson, 'This is too much at once: send it in portions.')
+  try {
+    return JSON.parse(new TextDecoder().decode(bytes)) as unknown
+  } catch {
+    return null
   }
 }
 

@@ -12,6 +12,13 @@ export function dayFromNumber(number: number): Day {
   return new Date(number * msPerDay).toISOString().slice(0, 10)
 }
 
+/** Whether a text is a day that exists, in the centuries that anything here is about. */
+export function isDay(text: string): boolean {
+  const date = /^\d{4}-\d{2}-\d{2}$/.test(text) ? new Date(`${text}T00:00:00Z`) : null
+  if (date === null || Number.isNaN(date.getTime()) || date.toISOString().slice(0, 10) !== text) return false
+  return text >= '1950-01-01' && text <= '2199-12-31'
+}
+
 /** @example addDays('2026-02-27', 2) // '2026-03-01' */
 export function addDays(day: Day, days: number): Day {
   return dayFromNumber(dayNumber(day) + days)

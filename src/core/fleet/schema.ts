@@ -253,6 +253,12 @@ export type MoveInput = {
   reason: string
 }
 
+/** The newest move of an assembly, taken back. */
+export const undoMoveSchema = Joi.object<{ assemblyId: string; fittingId: string }>({
+  assemblyId: id().required(),
+  fittingId: id().required(),
+}).required()
+
 export const moveSchema = Joi.object<MoveInput>({
   id: id().required(),
   assemblyId: id().required(),
@@ -376,11 +382,14 @@ export type PublishInput = {
   /** What is new, for the list of versions. */
   news?: string
 }
+/** A model's data as text. */
+export const modelTextSchema = Joi.string().max(2_000_000).required().messages({
+  'string.empty': 'Choose a file, or paste the model’s JSON data.',
+  'string.max': 'This is too long for a pump model: at most two million characters.',
+}) as Joi.Schema<string>
+
 export const publishSchema = Joi.object<PublishInput>({
-  text: Joi.string().max(2_000_000).required().messages({
-    'string.empty': 'Choose a file, or paste the model’s JSON data.',
-    'string.max': 'This is too long for a pump model: at most two million characters.',
-  }),
+  text: modelTextSchema,
   seen: Joi.object().pattern(Joi.string(), Joi.number().integer().min(0)).default({}),
   news: optionalLine(300),
 })

@@ -54,6 +54,13 @@ export const personSchema = Joi.object<PersonInput>({
   password: password().allow('').default(''),
 })
 
+/** Somebody leaves the company, or comes back. */
+export const leavingSchema = Joi.object<{ id: string; version: number; left: boolean }>({
+  id: id().required(),
+  version: version().required(),
+  left: Joi.boolean().required(),
+}).required()
+
 export type SignInInput = { signInName: string; password: string }
 export const signInSchema = Joi.object<SignInInput>({
   signInName: Joi.string()

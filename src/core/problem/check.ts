@@ -47,7 +47,9 @@ export const checkOptions: Joi.ValidationOptions = {
  * @throws a problem of kind `invalid` with one plain sentence per field path
  */
 export function check<T>(schema: Joi.Schema<T>, input: unknown): T {
-  const { value, error } = schema.validate(input, checkOptions)
+  // Nothing at all is no input either: a request may hold anything.
+  const wanted = input === undefined ? schema.required() : schema
+  const { value, error } = wanted.validate(input, checkOptions)
   if (error) throw invalid(fieldMessages(error))
   return value as T
 }

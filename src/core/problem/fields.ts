@@ -46,3 +46,13 @@ export const timeOfDay = () =>
     .messages({ 'string.pattern.base': 'Enter a time as 07:30.' })
 
 export const version = () => Joi.number().integer().min(1)
+
+/** A row as a person saw it: which, and in which version. */
+export type Reference = { id: string; version: number }
+export const referenceSchema = Joi.object<Reference>({
+  id: id().required(),
+  version: version().required(),
+}).required()
+
+/** Which row, and nothing else. */
+export const idSchema = id().required() as Joi.Schema<string>

@@ -199,7 +199,16 @@ export const sentEntrySchema = Joi.object<SentEntry>({
   deviceId: id().required(),
   deviceSeq: Joi.number().integer().min(1).max(2_000_000_000).required(),
   seenUpTo: Joi.number().integer().min(0).max(2_000_000_000).required(),
-  deviceTime: Joi.string().isoDate().required(),
+  // A clock may be years out; what no date can hold is no time.
+  deviceTime: Joi.string()
+    .max(40)
+    .isoDate()
+    .custom((value: string, helpers) =>
+      Number.isNaN(Date.parse(value)) || Math.abs(Date.parse(value)) > 7.2e12
+        ? helpers.error('string.isoDate')
+        : value,
+    )
+    .required(),
   stepKey: Joi.string().max(300).allow(null).default(null),
   kind: Joi.string()
     .valid(...Object.keys(payloadSchemas))

@@ -21,10 +21,12 @@ export {
   type WearRecord,
 } from './tasks'
 export {
+  clearLimitSchema,
   clockStartSchema,
   dutiesSchema,
   limitSchema,
   movePartSchema,
+  positionSchema,
   takeOverSchema,
   type MovePartInput,
   type TakeOverInput,

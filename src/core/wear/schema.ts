@@ -210,3 +210,16 @@ export const dutiesSchema = Joi.object<DutiesInput>({
     .unique('key')
     .required(),
 })
+
+/** A limit of one's own given up again; `seen` is the one that was read. */
+export const clearLimitSchema = Joi.object<{ assemblyId: string; task: string; seen: string }>({
+  assemblyId: id().required(),
+  task: Joi.string().max(40).required(),
+  seen: Joi.string().max(36).allow('').required(),
+}).required()
+
+/** One position of one assembly. */
+export const positionSchema = Joi.object<{ assemblyId: string; position: string }>({
+  assemblyId: id().required(),
+  position: Joi.string().max(60).required(),
+}).required()

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next'
-import { addDays, dayNumber, showDay, showLongDay } from '@/core/calendar'
+import { addDays, dayNumber, isDay, showDay, showLongDay } from '@/core/calendar'
 import { showMinutes } from '@/core/planning'
 import { getCompany, present } from '@/services/company'
 import { listOpenVisits, listVisits } from '@/services/visits'
@@ -19,11 +19,7 @@ export default async function PlanPage({
   const actor = await requireActor('/plan')
   const { today } = present(await getCompany(actor))
   const { week } = await searchParams
-  const monday = mondayOf(
-    typeof week === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(week) && !Number.isNaN(dayNumber(week))
-      ? week
-      : today,
-  )
+  const monday = mondayOf(typeof week === 'string' && isDay(week) ? week : today)
   const days = Array.from({ length: 7 }, (_, index) => addDays(monday, index))
   const [visits, open] = await Promise.all([
     listVisits(actor, { from: monday, to: days[6]! }),

@@ -1,7 +1,6 @@
 import { largestDocument } from '@/core/fleet'
-import { invalid } from '@/core/problem'
 import { addDocument } from '@/services/documents'
-import { respond } from '../../../../access/request'
+import { readLimited, respond } from '../../../../access/request'
 
 /** Keeps one file with a machine: its bytes are the body, its id and name stand in the address. */
 export async function POST(
@@ -12,10 +11,9 @@ export async function POST(
     const { machine } = await params
     const asked = new URL(request.url).searchParams
     const name = asked.get('name') ?? ''
-    // Refused before it is read: nobody waits for a film to arrive.
-    if (Number(request.headers.get('content-length')) > largestDocument)
-      throw invalid({ file: `“${name}” is larger than ${largestDocument / 1e6} MB.` })
-    const bytes = new Uint8Array(await request.arrayBuffer())
+    const words = `“${name.slice(0, 120)}” is larger than ${largestDocument / 1e6} MB.`
+    // Read only once this person may, and no further: nobody waits for a film to arrive.
+    const bytes = () => readLimited(request, largestDocument, words)
     await addDocument(actor, { id: asked.get('id') ?? '', machineId: machine, name }, bytes)
     return Response.json({ ok: true })
   })

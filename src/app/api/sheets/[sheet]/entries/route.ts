@@ -1,5 +1,5 @@
 import { appendEntries, entriesSince } from '@/services/sheetEntries'
-import { respond } from '../../../../access/request'
+import { readJson, respond } from '../../../../access/request'
 
 type Context = { params: Promise<{ sheet: string }> }
 
@@ -7,7 +7,7 @@ type Context = { params: Promise<{ sheet: string }> }
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   return respond(request, async (actor) => {
     const { sheet } = await params
-    const sent = (await request.json().catch(() => null)) as unknown
+    const sent = await readJson(request)
     return Response.json(await appendEntries(actor, sheet, sent, request.headers.get('x-sent-at')))
   })
 }

@@ -1,5 +1,5 @@
 import { takeInEntries } from '@/services/sheetEntries'
-import { respond } from '../../../../../access/request'
+import { readJson, respond } from '../../../../../access/request'
 
 /** Takes in, for authors who cannot send them any more, what waits on a device: `{entries, why}`. */
 export async function POST(
@@ -8,7 +8,7 @@ export async function POST(
 ): Promise<Response> {
   return respond(request, async (actor) => {
     const { sheet } = await params
-    const { entries, why } = ((await request.json().catch(() => null)) ?? {}) as Record<string, unknown>
+    const { entries, why } = ((await readJson(request)) ?? {}) as Record<string, unknown>
     return Response.json(await takeInEntries(actor, sheet, entries, why, request.headers.get('x-sent-at')))
   })
 }
