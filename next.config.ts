@@ -2,7 +2,7 @@ import type { NextConfig } from 'next'
 
 const config: NextConfig = {
   // Native modules and Sequelize's dynamic dialect loading do not survive bundling.
-  serverExternalPackages: ['sequelize', 'sqlite3', 'umzug'],
+  serverExternalPackages: ['sequelize', 'sqlite3', 'umzug', 'tar'],
   poweredByHeader: false,
   // `npm test` checks the types, those of the tests and scripts too; a build does not do it once more.
   typescript: { ignoreBuildErrors: true },

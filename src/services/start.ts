@@ -1,8 +1,11 @@
 import 'server-only'
-import { dataFolder, migrate } from '@/db'
+import { rmSync, writeFileSync } from 'node:fs'
+import { closeDatabase, dataFolder, migrate } from '@/db'
 import { startOffset } from './clock'
 import { tellConnections } from './connection'
+import { makeNightly } from './backups'
 import { dropUnfinished } from './files'
+import { runningFile } from './restoring'
 import { needsSetUp, setUpCode } from './setUp'
 
 /**
@@ -18,6 +21,9 @@ export async function start(): Promise<void> {
     await dropUnfinished()
     if (copy)
       console.log(`Atelier: the database was copied to ${copy} before ${ran.length} change(s) to its shape.`)
+    writeFileSync(runningFile(dataFolder()), String(process.pid), { mode: 0o600 })
+    endWell()
+    if (process.env.ATELIER_DEMO !== '1') watchNights()
     if (await needsSetUp()) {
       console.log(`Atelier: a new company. Open the application and set it up with the code ${setUpCode()}`)
     }
@@ -26,4 +32,21 @@ export async function start(): Promise<void> {
     console.error(`Atelier could not start: ${message} (data in ${dataFolder()}).`)
     process.exit(1)
   }
+}
+
+/** How often is looked whether the night's backup is still to be made. */
+const lookMs = 10 * 60_000
+
+function watchNights(): void {
+  setInterval(() => void makeNightly(), lookMs).unref()
+}
+
+/** When the process is told to end, the database is closed: its log is written into the file. */
+function endWell(): void {
+  const end = () => {
+    rmSync(runningFile(dataFolder()), { force: true })
+    void closeDatabase().catch(() => undefined)
+  }
+  process.once('SIGTERM', end)
+  process.once('SIGINT', end)
 }

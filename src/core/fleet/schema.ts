@@ -257,7 +257,9 @@ export type MoveInput = {
 export const undoMoveSchema = Joi.object<{ assemblyId: string; fittingId: string }>({
   assemblyId: id().required(),
   fittingId: id().required(),
-}).required()
+})
+  .prefs({ stripUnknown: true })
+  .required()
 
 export const moveSchema = Joi.object<MoveInput>({
   id: id().required(),

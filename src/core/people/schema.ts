@@ -59,7 +59,9 @@ export const leavingSchema = Joi.object<{ id: string; version: number; left: boo
   id: id().required(),
   version: version().required(),
   left: Joi.boolean().required(),
-}).required()
+})
+  .prefs({ stripUnknown: true })
+  .required()
 
 export type SignInInput = { signInName: string; password: string }
 export const signInSchema = Joi.object<SignInInput>({

@@ -52,7 +52,10 @@ export type Reference = { id: string; version: number }
 export const referenceSchema = Joi.object<Reference>({
   id: id().required(),
   version: version().required(),
-}).required()
+})
+  // Whoever has the whole row at hand may send it: nothing else of it is looked at.
+  .prefs({ stripUnknown: true })
+  .required()
 
 /** Which row, and nothing else. */
 export const idSchema = id().required() as Joi.Schema<string>

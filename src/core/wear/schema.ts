@@ -216,10 +216,14 @@ export const clearLimitSchema = Joi.object<{ assemblyId: string; task: string; s
   assemblyId: id().required(),
   task: Joi.string().max(40).required(),
   seen: Joi.string().max(36).allow('').required(),
-}).required()
+})
+  .prefs({ stripUnknown: true })
+  .required()
 
 /** One position of one assembly. */
 export const positionSchema = Joi.object<{ assemblyId: string; position: string }>({
   assemblyId: id().required(),
   position: Joi.string().max(60).required(),
-}).required()
+})
+  .prefs({ stripUnknown: true })
+  .required()

@@ -1,6 +1,6 @@
 import { Link } from '../frame/Link'
 
-export const settingsTabs = ['company', 'yards', 'people', 'calendars', 'you'] as const
+export const settingsTabs = ['company', 'yards', 'people', 'calendars', 'backups', 'you'] as const
 export type SettingsTab = (typeof settingsTabs)[number]
 
 const labels: Record<SettingsTab, string> = {
@@ -8,6 +8,7 @@ const labels: Record<SettingsTab, string> = {
   yards: 'Yards',
   people: 'People',
   calendars: 'Calendars',
+  backups: 'Backups',
   you: 'You',
 }
 

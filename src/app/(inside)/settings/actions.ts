@@ -1,10 +1,12 @@
 'use server'
 
+import path from 'node:path'
 import { redirect } from 'next/navigation'
 import type { CompanyInput } from '@/core/company'
 import type { YardInput } from '@/core/fleet'
 import type { FeedInput } from '@/core/planning'
 import type { PasswordChangeInput, PersonInput } from '@/core/people'
+import * as backups from '@/services/backups'
 import * as feeds from '@/services/feeds'
 import * as company from '@/services/company'
 import * as people from '@/services/people'
@@ -52,4 +54,8 @@ export async function signOutEverywhere(): Promise<void> {
   if (actor) await sessions.signOutEverywhere(actor)
   await closeSession()
   redirect('/sign-in')
+}
+
+export async function makeBackup() {
+  return act(async (actor) => path.basename(await backups.makeBackup(actor)))
 }

@@ -3,11 +3,13 @@ import { timeZones } from '@/core/company'
 import { mayDo } from '@/core/people'
 import type { Actor } from '@/services/actor'
 import { getCompany, present } from '@/services/company'
+import { listBackups } from '@/services/backups'
 import { listFeeds } from '@/services/feeds'
 import { listPeople } from '@/services/people'
 import { listYards } from '@/services/yards'
 import { Note } from '@/ui/feedback/States'
 import { Page } from '@/ui/frame/Page'
+import { BackupsPart } from '@/ui/settings/BackupsPart'
 import { CompanyForm } from '@/ui/settings/CompanyForm'
 import { FeedsPart } from '@/ui/settings/FeedsPart'
 import { PeoplePart } from '@/ui/settings/PeoplePart'
@@ -43,6 +45,7 @@ export default async function SettingsPage({
       )}
       {active === 'people' && <People actor={actor} />}
       {active === 'calendars' && <Calendars actor={actor} />}
+      {active === 'backups' && <Backups actor={actor} />}
       {active === 'you' && (
         <YouPart
           change={actions.changeOwnPassword}
@@ -95,6 +98,13 @@ async function Calendars({ actor }: { actor: Actor }) {
       revoke={actions.revokeFeed}
     />
   )
+}
+
+async function Backups({ actor }: { actor: Actor }) {
+  if (!mayDo(actor.role, 'company.edit'))
+    return <OnlyCoordinators what="who gets the whole company in one file" />
+  const [backups, company] = await Promise.all([listBackups(actor), getCompany(actor)])
+  return <BackupsPart backups={backups} today={present(company).today} make={actions.makeBackup} />
 }
 
 function OnlyCoordinators({ what }: { what: string }) {
