@@ -19,6 +19,10 @@ const config: NextConfig = {
         { key: 'X-Content-Type-Options', value: 'nosniff' },
         { key: 'X-Frame-Options', value: 'DENY' },
         { key: 'Referrer-Policy', value: 'same-origin' },
+        {
+          key: 'Permissions-Policy',
+          value: 'camera=(self), microphone=(), geolocation=(), payment=(), usb=()',
+        },
       ],
     },
   ],

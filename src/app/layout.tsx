@@ -4,6 +4,7 @@ import './bench.css'
 import InitColorSchemeScript from '@mui/material/InitColorSchemeScript'
 import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter'
 import type { Metadata, Viewport } from 'next'
+import { headers } from 'next/headers'
 import { connection } from 'next/server'
 import type { ReactNode } from 'react'
 import { AppTheme } from '@/ui/theme/AppTheme'
@@ -18,11 +19,12 @@ export const viewport: Viewport = { width: 'device-width', initialScale: 1 }
 export default async function RootLayout({ children }: { children: ReactNode }) {
   // One company's live data: nothing is rendered before a request.
   await connection()
+  const nonce = (await headers()).get('x-nonce') ?? undefined
   return (
     <html lang="en" suppressHydrationWarning>
       <body>
-        <InitColorSchemeScript attribute="data-theme" defaultMode="system" />
-        <AppRouterCacheProvider options={{ enableCssLayer: false }}>
+        <InitColorSchemeScript attribute="data-theme" defaultMode="system" nonce={nonce} />
+        <AppRouterCacheProvider options={{ enableCssLayer: false, nonce }}>
           <AppTheme>{children}</AppTheme>
         </AppRouterCacheProvider>
       </body>
