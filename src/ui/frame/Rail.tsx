@@ -24,7 +24,7 @@ type Props = {
 export function Rail({ sections, company, person, role, signOut }: Props) {
   const path = usePathname()
   return (
-    <aside className="rail">
+    <aside className="rail" aria-label="Atelier">
       <Link href="/" className="rail-mark">
         <AtelierMark />
         <span>Atelier</span>

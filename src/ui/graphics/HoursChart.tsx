@@ -89,198 +89,205 @@ export function HoursChart({ points, doubts, corrected, events, spells, ahead, u
     .filter(Boolean)
     .join(', ')
   return (
-    <figure aria-label={`${sentence}.`} role="img">
-      <ResponsiveContainer
-        width="100%"
-        height={ahead ? 236 : 188}
-        initialDimension={{ width: 424, height: 188 }}
-      >
-        <ComposedChart
-          data={[...past, ...fan]}
-          margin={{ top: 12, right: 12, bottom: 0, left: 0 }}
-          accessibilityLayer={false}
+    <figure>
+      {/* Told in words: what is drawn can be pointed at, and an image holds nothing that can. */}
+      <figcaption className="visually-hidden">{sentence}.</figcaption>
+      <div aria-hidden>
+        <ResponsiveContainer
+          width="100%"
+          height={ahead ? 236 : 188}
+          initialDimension={{ width: 424, height: 188 }}
         >
-          <defs>
-            <pattern
-              id="chart-hatch"
-              width="6"
-              height="6"
-              patternUnits="userSpaceOnUse"
-              patternTransform="rotate(45)"
-            >
-              <line x1="0" y1="0" x2="0" y2="6" stroke="var(--edge)" strokeWidth="1.4" />
-            </pattern>
-          </defs>
-          <CartesianGrid vertical={false} stroke="var(--line)" />
-          <XAxis
-            dataKey="time"
-            type="number"
-            scale="time"
-            domain={[first, end]}
-            ticks={Array.from({ length: 5 }, (_, index) => first + ((end - first) * (index + 0.5)) / 5)}
-            tickFormatter={(time: number) => showDay(isoDay(time), today).replace('\u00a0', ' ')}
-            tick={tick}
-            stroke="var(--edge)"
-            minTickGap={36}
-            allowDataOverflow
-          />
-          <YAxis
-            domain={[floor, ticks.at(-1) ?? 1]}
-            ticks={ticks}
-            tickFormatter={(value: number) => showNumber(Math.round(value))}
-            tick={tick}
-            stroke="none"
-            width={52}
-          />
-          {spells
-            .map((spell) => ({
-              ...spell,
-              x1: Math.max(first, Date.parse(spell.fromDay)),
-              x2: Math.min(end, spell.toDay === null ? end : Date.parse(spell.toDay) + msPerDay),
-            }))
-            .filter(({ x1, x2 }) => x2 > x1)
-            .map(({ kind, fromDay, what, x1, x2 }) => (
-              <ReferenceArea
-                key={`${kind} ${fromDay}`}
-                x1={x1}
-                x2={x2}
-                fill="url(#chart-hatch)"
-                fillOpacity={0.6}
-                stroke="none"
-                {...(kind === 'job' ? { shape: JobBar } : {})}
-                label={{
-                  value: kind === 'layUp' ? 'laid up' : what,
-                  position: kind === 'layUp' ? 'insideBottom' : 'insideBottomLeft',
-                  dy: kind === 'layUp' ? 0 : -8,
-                  fontSize: 11,
-                  fill: 'var(--ink)',
-                }}
-              />
-            ))}
-          {ahead && (
-            <ReferenceLine
-              x={now}
-              stroke="var(--oxide)"
-              strokeWidth={1.5}
-              label={{ value: 'today', position: 'insideBottomRight', fontSize: 11, fill: 'var(--muted)' }}
+          <ComposedChart
+            data={[...past, ...fan]}
+            margin={{ top: 12, right: 12, bottom: 0, left: 0 }}
+            accessibilityLayer={false}
+          >
+            <defs>
+              <pattern
+                id="chart-hatch"
+                width="6"
+                height="6"
+                patternUnits="userSpaceOnUse"
+                patternTransform="rotate(45)"
+              >
+                <line x1="0" y1="0" x2="0" y2="6" stroke="var(--edge)" strokeWidth="1.4" />
+              </pattern>
+            </defs>
+            <CartesianGrid vertical={false} stroke="var(--line)" />
+            <XAxis
+              dataKey="time"
+              type="number"
+              scale="time"
+              domain={[first, end]}
+              ticks={Array.from({ length: 5 }, (_, index) => first + ((end - first) * (index + 0.5)) / 5)}
+              tickFormatter={(time: number) => showDay(isoDay(time), today).replace('\u00a0', ' ')}
+              tick={tick}
+              stroke="var(--edge)"
+              minTickGap={36}
+              allowDataOverflow
             />
-          )}
-          {events
-            .filter((event) => Date.parse(event.at) >= first)
-            .map((event, index) => (
+            <YAxis
+              domain={[floor, ticks.at(-1) ?? 1]}
+              ticks={ticks}
+              tickFormatter={(value: number) => showNumber(Math.round(value))}
+              tick={tick}
+              stroke="none"
+              width={52}
+            />
+            {spells
+              .map((spell) => ({
+                ...spell,
+                x1: Math.max(first, Date.parse(spell.fromDay)),
+                x2: Math.min(end, spell.toDay === null ? end : Date.parse(spell.toDay) + msPerDay),
+              }))
+              .filter(({ x1, x2 }) => x2 > x1)
+              .map(({ kind, fromDay, what, x1, x2 }) => (
+                <ReferenceArea
+                  key={`${kind} ${fromDay}`}
+                  x1={x1}
+                  x2={x2}
+                  fill="url(#chart-hatch)"
+                  fillOpacity={0.6}
+                  stroke="none"
+                  {...(kind === 'job' ? { shape: JobBar } : {})}
+                  label={{
+                    value: kind === 'layUp' ? 'laid up' : what,
+                    position: kind === 'layUp' ? 'insideBottom' : 'insideBottomLeft',
+                    dy: kind === 'layUp' ? 0 : -8,
+                    fontSize: 11,
+                    fill: 'var(--ink)',
+                  }}
+                />
+              ))}
+            {ahead && (
               <ReferenceLine
-                key={event.at + event.words}
-                x={Date.parse(event.at)}
-                stroke="var(--ink)"
-                strokeWidth={event.strong ? 2 : 1}
-                strokeDasharray={event.strong ? undefined : '3 3'}
-                ifOverflow="hidden"
-                label={{
-                  value: event.words,
-                  position: 'insideTopLeft',
-                  dy: (index % 3) * 13,
-                  fontSize: 11,
-                  fill: 'var(--ink)',
-                }}
+                x={now}
+                stroke="var(--oxide)"
+                strokeWidth={1.5}
+                label={{ value: 'today', position: 'insideBottomRight', fontSize: 11, fill: 'var(--muted)' }}
               />
-            ))}
-          <Tooltip
-            formatter={(value, name) =>
-              Array.isArray(value)
-                ? [value.map((each) => showNumber(Math.round(Number(each)))).join(' to '), '10 to 90 %']
-                : [`${showNumber(Number(value), 1)} ${unit}`, name === 'mean' ? 'expected' : 'cumulative']
-            }
-            labelFormatter={(time) => showDay(isoDay(Number(time)), today)}
-            contentStyle={{
-              background: 'var(--panel)',
-              border: '1px solid var(--edge)',
-              borderRadius: 4,
-              color: 'var(--ink)',
-              fontSize: 12,
-            }}
-          />
-          {ahead && (
-            <>
-              <Area
-                dataKey="band"
-                type="linear"
-                fill="var(--petrol-tint)"
-                fillOpacity={1}
-                stroke="var(--petrol)"
-                strokeOpacity={0.5}
-                strokeWidth={1}
-                isAnimationActive={false}
-                activeDot={false}
-              />
-              <Line
-                dataKey="mean"
-                type="linear"
-                stroke="var(--petrol)"
-                strokeWidth={1.6}
-                strokeDasharray="5 4"
-                dot={false}
-                isAnimationActive={false}
-              />
-            </>
-          )}
-          {limits.map((limit) => (
-            <ReferenceLine
-              key={`${limit.key} line`}
-              segment={[
-                { x: now, y: limit.hours },
-                { x: end, y: limit.hours },
-              ]}
-              stroke="var(--ink)"
-              strokeWidth={1}
-              label={{
-                value: limit.words,
-                position: 'insideBottomLeft',
-                fontSize: 11,
-                fill: 'var(--ink)',
+            )}
+            {events
+              .filter((event) => Date.parse(event.at) >= first)
+              .map((event, index) => (
+                <ReferenceLine
+                  key={event.at + event.words}
+                  x={Date.parse(event.at)}
+                  stroke="var(--ink)"
+                  strokeWidth={event.strong ? 2 : 1}
+                  strokeDasharray={event.strong ? undefined : '3 3'}
+                  ifOverflow="hidden"
+                  label={{
+                    value: event.words,
+                    position: 'insideTopLeft',
+                    dy: (index % 3) * 13,
+                    fontSize: 11,
+                    fill: 'var(--ink)',
+                  }}
+                />
+              ))}
+            <Tooltip
+              formatter={(value, name) =>
+                Array.isArray(value)
+                  ? [value.map((each) => showNumber(Math.round(Number(each)))).join(' to '), '10 to 90 %']
+                  : [`${showNumber(Number(value), 1)} ${unit}`, name === 'mean' ? 'expected' : 'cumulative']
+              }
+              labelFormatter={(time) => showDay(isoDay(Number(time)), today)}
+              contentStyle={{
+                background: 'var(--panel)',
+                border: '1px solid var(--edge)',
+                borderRadius: 4,
+                color: 'var(--ink)',
+                fontSize: 12,
               }}
             />
-          ))}
-          {limits.map((limit) => {
-            const x1 = Date.parse(limit.early)
-            const x2 = Math.min(end, limit.late === null ? end : Date.parse(limit.late))
-            return (
-              <ReferenceArea
-                key={limit.key}
-                x1={x1}
-                x2={Math.max(x2, x1 + msPerDay / 2)}
-                y1={limit.hours}
-                y2={limit.hours}
-                shape={(box: Box) => (
-                  <Lens {...box} median={(Date.parse(limit.median) - x1) / Math.max(x2 - x1, msPerDay / 2)} />
-                )}
+            {ahead && (
+              <>
+                <Area
+                  dataKey="band"
+                  type="linear"
+                  fill="var(--petrol-tint)"
+                  fillOpacity={1}
+                  stroke="var(--petrol)"
+                  strokeOpacity={0.5}
+                  strokeWidth={1}
+                  isAnimationActive={false}
+                  activeDot={false}
+                />
+                <Line
+                  dataKey="mean"
+                  type="linear"
+                  stroke="var(--petrol)"
+                  strokeWidth={1.6}
+                  strokeDasharray="5 4"
+                  dot={false}
+                  isAnimationActive={false}
+                />
+              </>
+            )}
+            {limits.map((limit) => (
+              <ReferenceLine
+                key={`${limit.key} line`}
+                segment={[
+                  { x: now, y: limit.hours },
+                  { x: end, y: limit.hours },
+                ]}
+                stroke="var(--ink)"
+                strokeWidth={1}
+                label={{
+                  value: limit.words,
+                  position: 'insideBottomLeft',
+                  fontSize: 11,
+                  fill: 'var(--ink)',
+                }}
               />
-            )
-          })}
-          <Line
-            dataKey="hours"
-            type="linear"
-            stroke="var(--petrol)"
-            strokeWidth={2}
-            isAnimationActive={false}
-            dot={
-              weeks === 12
-                ? { r: 3.2, fill: 'var(--ground)', stroke: 'var(--petrol)', strokeWidth: 1.6 }
-                : false
-            }
-          />
-          {corrected.length > 0 && (
-            <Scatter
-              data={inside(corrected)}
-              dataKey="mark"
+            ))}
+            {limits.map((limit) => {
+              const x1 = Date.parse(limit.early)
+              const x2 = Math.min(end, limit.late === null ? end : Date.parse(limit.late))
+              return (
+                <ReferenceArea
+                  key={limit.key}
+                  x1={x1}
+                  x2={Math.max(x2, x1 + msPerDay / 2)}
+                  y1={limit.hours}
+                  y2={limit.hours}
+                  shape={(box: Box) => (
+                    <Lens
+                      {...box}
+                      median={(Date.parse(limit.median) - x1) / Math.max(x2 - x1, msPerDay / 2)}
+                    />
+                  )}
+                />
+              )
+            })}
+            <Line
+              dataKey="hours"
+              type="linear"
+              stroke="var(--petrol)"
+              strokeWidth={2}
               isAnimationActive={false}
-              shape={<CorrectedMark />}
+              dot={
+                weeks === 12
+                  ? { r: 3.2, fill: 'var(--ground)', stroke: 'var(--petrol)', strokeWidth: 1.6 }
+                  : false
+              }
             />
-          )}
-          {doubtful.length > 0 && (
-            <Scatter data={doubtful} dataKey="mark" isAnimationActive={false} shape={<DoubtMark />} />
-          )}
-        </ComposedChart>
-      </ResponsiveContainer>
+            {corrected.length > 0 && (
+              <Scatter
+                data={inside(corrected)}
+                dataKey="mark"
+                isAnimationActive={false}
+                shape={<CorrectedMark />}
+              />
+            )}
+            {doubtful.length > 0 && (
+              <Scatter data={doubtful} dataKey="mark" isAnimationActive={false} shape={<DoubtMark />} />
+            )}
+          </ComposedChart>
+        </ResponsiveContainer>
+      </div>
       <ToggleButtonGroup
         exclusive
         size="small"

@@ -21,7 +21,7 @@ const keys: [string, string][] = [
 /** Beside the round: how the machine at hand is used, the keys, and the due days that moved. */
 export function RoundSide({ row, round, today }: Props) {
   return (
-    <aside className="round-side stack">
+    <aside className="round-side stack" aria-label="About this round">
       {row && <Usage row={row} today={today} instant={round.instant()} />}
       <Part title="What this round moves" aside="days as likely as not">
         {round.moves.length === 0 && <p className="second">No due day has moved yet.</p>}

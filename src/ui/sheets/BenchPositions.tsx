@@ -134,7 +134,7 @@ function PositionCell({
   const share = cell.limit === null ? 0 : Math.min(cell.used / cell.limit, 1)
   const used = showNumber(Math.round(cell.used))
   const says = renewed
-    ? `${name}: renewed on this sheet`
+    ? `${name}: new, renewed on this sheet`
     : `${name}: ${used} hours${place === 'kept' ? ', kept' : `${state.planned && place !== 'reused' ? ', to renew' : ''}, ${placeWords[place]}`}${seen ? ', damage seen' : ''}`
   const over = cell.state === 'over' || cell.state === 'overdue'
   return (

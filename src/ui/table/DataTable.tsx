@@ -49,7 +49,7 @@ export function DataTable<Row>({ caption, rows, columns, rowKey, receding, group
                     {active ? (sort.down ? ' ↓' : ' ↑') : ''}
                   </button>
                 ) : (
-                  column.name
+                  column.name || <span className="visually-hidden">What can be done</span>
                 )}
               </th>
             )

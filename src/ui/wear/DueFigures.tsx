@@ -19,7 +19,7 @@ export function DueFigures({ clock, unit, pump, today, children }: Props) {
       <button
         type="button"
         className="figure-button"
-        aria-label={`How this was worked out: ${title}`}
+        title={`How this was worked out: ${title}`}
         onClick={() => setOpen(true)}
       >
         {children}
