@@ -6,6 +6,8 @@ import { NextResponse, type NextRequest } from 'next/server'
  * where a request came over it the browser is told to stay there.
  */
 export function proxy(request: NextRequest): NextResponse {
+  if (request.headers.has('next-action') && !isOurs(request))
+    return new NextResponse('This request did not come from a page of Atelier.', { status: 403 })
   const nonce = btoa(crypto.randomUUID())
   const development = process.env.NODE_ENV === 'development' ? " 'unsafe-eval'" : ''
   const policy = [
@@ -29,6 +31,14 @@ export function proxy(request: NextRequest): NextResponse {
   if (request.headers.get('x-forwarded-proto') === 'https')
     response.headers.set('strict-transport-security', 'max-age=31536000')
   return response
+}
+
+/** An action that names another site as where it comes from: Next refuses it too, as a fault of ours. */
+function isOurs(request: NextRequest): boolean {
+  const origin = request.headers.get('origin')
+  const host = request.headers.get('x-forwarded-host') ?? request.headers.get('host')
+  if (origin === null) return true
+  return URL.canParse(origin) && new URL(origin).host === host
 }
 
 /** Pages only: what is uploaded must not pass here, since bodies over 10 MB would be cut off. */

@@ -91,6 +91,15 @@ test('a page says what it may do, and is told of https only where it came over i
   )
 })
 
+test('whoever may not save gets no form, only whom to ask', async () => {
+  const person = await demo.someone('viewer')
+  for (const address of ['/fleet/new', '/fleet/pumps/new', '/fleet/T-04/edit', '/fleet/pumps/P-04/edit']) {
+    await person.goTo(address)
+    await person.sees('Coordinators change machines, meters and pumps. Ask one of them.')
+    expect(await person.page.$('main form')).toBeNull()
+  }
+})
+
 test('a backup is made in the browser and handed out to a coordinator alone', async () => {
   const person = await demo.someone('coordinator')
   await person.goTo('/settings?part=backups')

@@ -2,7 +2,9 @@ import { execFile } from 'node:child_process'
 import { mkdtempSync, readdirSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
+import { QueryTypes } from 'sequelize'
 import { v7 as uuid } from 'uuid'
+import { unforeseenWords } from '@/app/access/unforeseen'
 import { checkDatabase, closeDatabase, database, migrate, write } from '@/db'
 import { meterEvents } from '@/db/meters'
 import { yards } from '@/db/yards'
@@ -192,4 +194,28 @@ test('a company from before the change of its shape comes along: a change of met
   } finally {
     if (!migrations.includes(later[0]!)) migrations.push(...later)
   }
+})
+
+test('a full disk is told as that, and what was begun leaves nothing behind', async () => {
+  await yards.insert(yard('before'))
+  const told = jest.spyOn(process.stderr, 'write').mockReturnValue(true)
+  const pages = await database().query<{ page_count: number }>('PRAGMA page_count', {
+    type: QueryTypes.SELECT,
+  })
+  try {
+    const failed = await write(async () => {
+      // No page more than there are: to SQLite the disk is full.
+      await database().query(`PRAGMA max_page_count = ${pages[0]!.page_count}`)
+      for (let index = 0; index < 2000; index += 1)
+        await yards.insert(yard(`yard ${index} ${'x'.repeat(200)}`))
+    }).catch((error: unknown) => error)
+    expect(unforeseenWords(failed)).toContain('The disk that keeps Atelier’s data is full.')
+    // Whoever looks after the server reads what caused it.
+    expect(told.mock.calls.flat().join('')).toContain('SQLITE_FULL')
+    expect(unforeseenWords(new TypeError('something else'))).toContain('Something went wrong on our side.')
+  } finally {
+    told.mockRestore()
+  }
+  expect((await yards.all()).map((row) => row.name)).toEqual(['before'])
+  expect(await checkDatabase()).toBe('ok')
 })

@@ -1,5 +1,6 @@
 'use client'
 
+import { usePathname } from 'next/navigation'
 import Button from '@mui/material/Button'
 import Snackbar from '@mui/material/Snackbar'
 import { createContext, useCallback, useContext, useState, type ReactNode } from 'react'
@@ -20,6 +21,7 @@ export function ToastProvider({ children }: { children: ReactNode }) {
     setToast({ id: Date.now(), message, undo })
     setOpen(true)
   }, [])
+  const atBench = /^\/sheets\/[^/]+$/.test(usePathname())
   const takeBack = async () => {
     setOpen(false)
     await toast?.undo?.()
@@ -33,7 +35,9 @@ export function ToastProvider({ children }: { children: ReactNode }) {
         message={toast?.message}
         autoHideDuration={toast?.undo ? 12_000 : 5000}
         onClose={(_event, reason) => reason !== 'clickaway' && setOpen(false)}
-        anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
+        anchorOrigin={{ vertical: 'bottom', horizontal: atBench ? 'left' : 'center' }}
+        // At the bench the middle holds the step's buttons and cautions: it stands over the list of steps.
+        className={atBench ? 'toast-at-bench' : undefined}
         action={
           toast?.undo ? (
             <Button

@@ -35,6 +35,7 @@ import { UnplannedSheet } from '@/ui/sheets/UnplannedSheet'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { load } from '../../../access/act'
+import { referenceIn } from '../../../access/reference'
 import { requireActor } from '../../../access/session'
 import { startUnplannedSheet } from '../../sheets/actions'
 import * as actions from '../actions'
@@ -42,11 +43,11 @@ import * as actions from '../actions'
 type Params = { params: Promise<{ machine: string }> }
 
 export async function generateMetadata({ params }: Params): Promise<Metadata> {
-  return { title: decodeURIComponent((await params).machine) }
+  return { title: referenceIn((await params).machine) }
 }
 
 export default async function MachineDetails({ params }: Params) {
-  const reference = decodeURIComponent((await params).machine)
+  const reference = referenceIn((await params).machine)
   const path = `/fleet/${encodeURIComponent(reference)}`
   const actor = await requireActor(path)
   const [machine, company, choices] = await Promise.all([

@@ -1,9 +1,11 @@
 import type { Metadata } from 'next'
+import { mayDo } from '@/core/people'
 import { listAssemblies } from '@/services/assemblies'
 import { getCompany, present } from '@/services/company'
 import { listPumpModels } from '@/services/pumpModels'
 import { listYards } from '@/services/yards'
 import { NewMachineForm } from '@/ui/fleet/NewMachineForm'
+import { NotYours } from '@/ui/feedback/NotYours'
 import { Page } from '@/ui/frame/Page'
 import { nextNumber } from '@/core/fleet'
 import { requireActor } from '../../../access/session'
@@ -13,6 +15,8 @@ export const metadata: Metadata = { title: 'Add machine' }
 
 export default async function NewMachinePage() {
   const actor = await requireActor('/fleet/new')
+  const back = { href: '/fleet', label: 'Fleet' }
+  if (!mayDo(actor.role, 'fleet.edit')) return <NotYours title="Add a machine" back={back} />
   const [company, yards, models, assemblies] = await Promise.all([
     getCompany(actor),
     listYards(actor),
@@ -20,11 +24,7 @@ export default async function NewMachinePage() {
     listAssemblies(actor),
   ])
   return (
-    <Page
-      title="Add a machine"
-      back={{ href: '/fleet', label: 'Fleet' }}
-      summary="With its meter and its pump, in one go."
-    >
+    <Page title="Add a machine" back={back} summary="With its meter and its pump, in one go.">
       <NewMachineForm
         yards={yards.map((yard) => ({ value: yard.id, label: yard.name }))}
         models={models.map((model) => ({ value: model.id, label: `${model.maker} ${model.name}` }))}

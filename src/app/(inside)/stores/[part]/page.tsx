@@ -16,17 +16,18 @@ import { PartDialog } from '@/ui/stores/PartDialog'
 import { ReceiveDialog } from '@/ui/stores/ReceiveDialog'
 import { StockMark } from '@/ui/stores/StockMark'
 import { load } from '../../../access/act'
+import { referenceIn } from '../../../access/reference'
 import { requireActor } from '../../../access/session'
 import * as actions from '../actions'
 
 type Params = { params: Promise<{ part: string }> }
 
 export async function generateMetadata({ params }: Params): Promise<Metadata> {
-  return { title: decodeURIComponent((await params).part) }
+  return { title: referenceIn((await params).part) }
 }
 
 export default async function PartDetails({ params }: Params) {
-  const reference = decodeURIComponent((await params).part)
+  const reference = referenceIn((await params).part)
   const actor = await requireActor(`/stores/${encodeURIComponent(reference)}`)
   const [part, company, choices] = await Promise.all([
     load(getPart(actor, reference)),

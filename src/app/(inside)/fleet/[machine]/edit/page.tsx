@@ -1,19 +1,24 @@
 import type { Metadata } from 'next'
+import { mayDo } from '@/core/people'
 import { getCompany } from '@/services/company'
 import { getMachine } from '@/services/fleet'
 import { listYards } from '@/services/yards'
 import { EditMachineForm } from '@/ui/fleet/EditMachineForm'
+import { NotYours } from '@/ui/feedback/NotYours'
 import { Page } from '@/ui/frame/Page'
 import { load } from '../../../../access/act'
+import { referenceIn } from '../../../../access/reference'
 import { requireActor } from '../../../../access/session'
 import { saveMachine } from '../../actions'
 
 export const metadata: Metadata = { title: 'Edit machine' }
 
 export default async function EditMachinePage({ params }: { params: Promise<{ machine: string }> }) {
-  const reference = decodeURIComponent((await params).machine)
+  const reference = referenceIn((await params).machine)
   const path = `/fleet/${encodeURIComponent(reference)}`
   const actor = await requireActor(`${path}/edit`)
+  if (!mayDo(actor.role, 'fleet.edit'))
+    return <NotYours title={`Edit ${reference}`} back={{ href: path, label: reference }} />
   const [page, yards, company] = await Promise.all([
     load(getMachine(actor, reference)),
     listYards(actor),

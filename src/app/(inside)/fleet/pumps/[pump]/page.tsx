@@ -48,6 +48,7 @@ import { RulesPart } from '@/ui/wear/RulesPart'
 import { StartClocks } from '@/ui/wear/StartClocks'
 import { TakeOverLives } from '@/ui/wear/TakeOverLives'
 import { load } from '../../../../access/act'
+import { referenceIn } from '../../../../access/reference'
 import { requireActor } from '../../../../access/session'
 import { bookVisit } from '../../../plan/actions'
 import { startUnplannedSheet } from '../../../sheets/actions'
@@ -59,11 +60,11 @@ type Params = {
 }
 
 export async function generateMetadata({ params }: Params): Promise<Metadata> {
-  return { title: decodeURIComponent((await params).pump) }
+  return { title: referenceIn((await params).pump) }
 }
 
 export default async function AssemblyDetails({ params, searchParams }: Params) {
-  const reference = decodeURIComponent((await params).pump)
+  const reference = referenceIn((await params).pump)
   const path = `/fleet/pumps/${encodeURIComponent(reference)}`
   const actor = await requireActor(path)
   const [assembly, company, choices] = await Promise.all([

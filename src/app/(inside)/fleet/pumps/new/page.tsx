@@ -1,10 +1,12 @@
 import type { Metadata } from 'next'
+import { mayDo } from '@/core/people'
 import { nextNumber } from '@/core/fleet'
 import { listAssemblies } from '@/services/assemblies'
 import { getCompany, present } from '@/services/company'
 import { listPlaceChoices } from '@/services/placeChoices'
 import { listPumpModels } from '@/services/pumpModels'
 import { NewAssemblyForm } from '@/ui/fleet/AssemblyForm'
+import { NotYours } from '@/ui/feedback/NotYours'
 import { Page } from '@/ui/frame/Page'
 import { requireActor } from '../../../../access/session'
 import { addAssembly } from '../../actions'
@@ -13,6 +15,8 @@ export const metadata: Metadata = { title: 'Add pump or accessory' }
 
 export default async function NewAssemblyPage() {
   const actor = await requireActor('/fleet/pumps/new')
+  const back = { href: '/fleet/pumps', label: 'Pumps and accessories' }
+  if (!mayDo(actor.role, 'fleet.edit')) return <NotYours title="Add a pump or accessory" back={back} />
   const [company, models, choices, assemblies] = await Promise.all([
     getCompany(actor),
     listPumpModels(actor),
@@ -21,7 +25,7 @@ export default async function NewAssemblyPage() {
   ])
   const numbers = assemblies.map((assembly) => assembly.number)
   return (
-    <Page title="Add a pump or accessory" back={{ href: '/fleet/pumps', label: 'Pumps and accessories' }}>
+    <Page title="Add a pump or accessory" back={back}>
       <NewAssemblyForm
         models={models.map((model) => ({ value: model.id, label: `${model.maker} ${model.name}` }))}
         choices={choices}

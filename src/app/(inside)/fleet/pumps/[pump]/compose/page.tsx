@@ -12,17 +12,18 @@ import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Page } from '@/ui/frame/Page'
 import { leastBusy } from '@/ui/plan/leastBusy'
 import { load } from '../../../../../access/act'
+import { referenceIn } from '../../../../../access/reference'
 import { requireActor } from '../../../../../access/session'
 import { bookVisit } from '../../../../plan/actions'
 
 type Params = { params: Promise<{ pump: string }> }
 
 export async function generateMetadata({ params }: Params): Promise<Metadata> {
-  return { title: `Compose work on ${decodeURIComponent((await params).pump)}` }
+  return { title: `Compose work on ${referenceIn((await params).pump)}` }
 }
 
 export default async function ComposeWork({ params }: Params) {
-  const reference = decodeURIComponent((await params).pump)
+  const reference = referenceIn((await params).pump)
   const path = `/fleet/pumps/${encodeURIComponent(reference)}`
   const actor = await requireActor(`${path}/compose`)
   const [assembly, company] = await Promise.all([load(getAssembly(actor, reference)), getCompany(actor)])

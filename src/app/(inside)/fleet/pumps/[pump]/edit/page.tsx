@@ -1,18 +1,23 @@
 import type { Metadata } from 'next'
+import { mayDo } from '@/core/people'
 import { getAssembly } from '@/services/assemblies'
 import { listPumpModels } from '@/services/pumpModels'
 import { EditAssemblyForm } from '@/ui/fleet/AssemblyForm'
+import { NotYours } from '@/ui/feedback/NotYours'
 import { Page } from '@/ui/frame/Page'
 import { load } from '../../../../../access/act'
+import { referenceIn } from '../../../../../access/reference'
 import { requireActor } from '../../../../../access/session'
 import { saveAssembly } from '../../../actions'
 
 export const metadata: Metadata = { title: 'Edit pump or accessory' }
 
 export default async function EditAssemblyPage({ params }: { params: Promise<{ pump: string }> }) {
-  const reference = decodeURIComponent((await params).pump)
+  const reference = referenceIn((await params).pump)
   const path = `/fleet/pumps/${encodeURIComponent(reference)}`
   const actor = await requireActor(`${path}/edit`)
+  if (!mayDo(actor.role, 'fleet.edit'))
+    return <NotYours title={`Edit ${reference}`} back={{ href: path, label: reference }} />
   const [page, models] = await Promise.all([load(getAssembly(actor, reference)), listPumpModels(actor)])
   const {
     id,
