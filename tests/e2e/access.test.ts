@@ -91,6 +91,25 @@ test('a page says what it may do, and is told of https only where it came over i
   )
 })
 
+test('what does not exist is answered with 404 and a page that says so', async () => {
+  const person = await demo.someone('coordinator')
+  for (const address of [
+    '/fleet/X-99',
+    '/fleet/pumps/X-99',
+    '/plan/nothing',
+    '/sheets/nothing',
+    '/stores/X-1',
+    '/models/nothing',
+    '/fleet/%E0%A4%A',
+  ]) {
+    const answer = await person.page.goto(demo.app.url + address)
+    expect([address, answer!.status()]).toEqual([address, address.includes('%') ? expect.any(Number) : 404])
+    expect(answer!.status()).toBeLessThan(500)
+  }
+  await person.goTo('/fleet/X-99')
+  await person.sees('This page does not exist')
+})
+
 test('whoever may not save gets no form, only whom to ask', async () => {
   const person = await demo.someone('viewer')
   for (const address of ['/fleet/new', '/fleet/pumps/new', '/fleet/T-04/edit', '/fleet/pumps/P-04/edit']) {

@@ -3,7 +3,7 @@ import { LoadingState } from '@/ui/feedback/States'
 export default function Loading() {
   return (
     <main className="page" id="content">
-      <LoadingState what="the page" />
+      <LoadingState what="the round" />
     </main>
   )
 }
