@@ -2,7 +2,7 @@ import 'server-only'
 import { chmod, mkdir, readdir, rm, stat } from 'node:fs/promises'
 import path from 'node:path'
 import { v7 as uuid } from 'uuid'
-import type { BackupView } from '@/core/company/backups'
+import { superfluousBackups, type BackupView } from '@/core/company/backups'
 import { notFound } from '@/core/problem'
 import { copyTo, dataFolder, shapeOf, write } from '@/db'
 import { requirePermission, type Actor } from './actor'
@@ -12,7 +12,10 @@ import { realNow } from './clock'
 import { findCompany } from './company'
 import { dayOf, timeOf } from './days'
 
-/** How many archives are kept; the oldest goes when one more is made. */
+/**
+ * How many archives are kept of the newest day that has any, and of how many days before it the newest
+ * one: making many in an afternoon does not push the nights' out.
+ */
 const kept = Math.max(1, Number(process.env.ATELIER_BACKUPS_KEPT ?? 14) || 14)
 const namePattern = /^atelier-\d{8}-\d{6}\.tar\.gz$/
 
@@ -49,6 +52,16 @@ async function names(): Promise<string[]> {
  */
 export async function makeBackup(actor: Actor | null): Promise<string> {
   if (actor) requirePermission(actor, 'company.edit')
+  making ??= makeOne(actor).finally(() => {
+    making = null
+  })
+  return making
+}
+
+/** The archive that is being made just now: who asks meanwhile gets the same one. */
+let making: Promise<string> | null = null
+
+async function makeOne(actor: Actor | null): Promise<string> {
   await mkdir(folder(), { recursive: true, mode: 0o700 })
   const made = new Date(realNow()).toISOString()
   const stamp = made.replace(/\D/g, '').slice(0, 14)
@@ -57,7 +70,8 @@ export async function makeBackup(actor: Actor | null): Promise<string> {
     await copyTo(to)
     await chmod(to, 0o600)
   })
-  for (const name of (await names()).slice(kept)) await rm(path.join(folder(), name), { force: true })
+  for (const name of superfluousBackups(await names(), kept))
+    await rm(path.join(folder(), name), { force: true })
   const id = uuid()
   await write(() =>
     recordChange(actor, {

@@ -1,24 +1,31 @@
 import 'server-only'
-import { EventEmitter } from 'node:events'
-import { Server, type IncomingMessage } from 'node:http'
+import { subscribe } from 'node:diagnostics_channel'
+import type { IncomingMessage } from 'node:http'
 
 /** Under this name a request carries the address of the other end of its connection, set by us alone. */
 export const connectionHeader = 'x-atelier-connection'
 
 /**
- * Makes every request of this process carry where it really comes from. Next hands pages no socket, and
- * whatever a client writes into a header of that name is overwritten.
+ * Prepares every request of this process before Next sees it:
+ *
+ * - it carries where it really comes from, since Next hands pages no socket; whatever a client writes
+ *   into a header of that name is overwritten;
+ * - an address that is no text at all ("%E0%A4%A") becomes one that does not exist: Next fails on it
+ *   before any code of ours is reached, and answers with a fault of the server's.
  */
-export function tellConnections(): void {
-  const marked = Symbol.for('atelier.connections')
-  const prototype = Server.prototype as Server & Record<symbol, true>
-  if (prototype[marked]) return
-  prototype[marked] = true
-  prototype.emit = function emit(this: Server, event: string, ...rest: unknown[]): boolean {
-    if (event === 'request') {
-      const request = rest[0] as IncomingMessage
-      request.headers[connectionHeader] = request.socket.remoteAddress ?? 'unknown'
-    }
-    return EventEmitter.prototype.emit.call(this, event, ...rest)
-  } as Server['emit']
+export function prepareRequests(): void {
+  subscribe('http.server.request.start', (message) => {
+    const { request } = message as { request: IncomingMessage }
+    request.headers[connectionHeader] = request.socket.remoteAddress ?? 'unknown'
+    if (!isText(request.url?.split('?')[0] ?? '/')) request.url = '/malformed'
+  })
+}
+
+function isText(address: string): boolean {
+  try {
+    decodeURIComponent(address)
+    return true
+  } catch {
+    return false
+  }
 }

@@ -2,7 +2,7 @@ import 'server-only'
 import { rmSync, writeFileSync } from 'node:fs'
 import { closeDatabase, dataFolder, migrate } from '@/db'
 import { startOffset } from './clock'
-import { tellConnections } from './connection'
+import { prepareRequests } from './connection'
 import { makeNightly } from './backups'
 import { dropUnfinished } from './files'
 import { runningFile } from './restoring'
@@ -15,7 +15,7 @@ import { needsSetUp, setUpCode } from './setUp'
  */
 export async function start(): Promise<void> {
   try {
-    tellConnections()
+    prepareRequests()
     startOffset(process.env.ATELIER_TODAY, 0)
     const { ran, copy } = await migrate()
     await dropUnfinished()

@@ -15,7 +15,12 @@ const root = process.cwd()
 
 // The same requests each time: what was found once is found again.
 let seed = 20261014
-const random = () => ((seed = (seed * 1103515245 + 12345) % 2147483648), seed / 2147483648)
+function random(): number {
+  seed = (seed + 0x6d2b79f5) | 0
+  let mixed = Math.imul(seed ^ (seed >>> 15), 1 | seed)
+  mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed
+  return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32
+}
 const pick = <T>(list: T[]): T => list[Math.floor(random() * list.length)]!
 
 const odd: unknown[] = [
@@ -54,13 +59,16 @@ function addresses(): string[] {
     .map((file) => `/${file}`.replace(/\/\([^)]*\)/g, '').replace(/\/(page|route)\.tsx?$/, '') || '/')
 }
 
-const actionIds = () =>
-  Object.keys(
-    (
-      JSON.parse(readFileSync(path.join(root, '.next/server/server-reference-manifest.json'), 'utf8')) as {
-        node: Record<string, unknown>
-      }
-    ).node,
+/** Each action's number, and what it is called in the code. */
+const actionNames = () =>
+  Object.fromEntries(
+    Object.entries(
+      (
+        JSON.parse(readFileSync(path.join(root, '.next/server/server-reference-manifest.json'), 'utf8')) as {
+          node: Record<string, { exportedName: string }>
+        }
+      ).node,
+    ).map(([id, { exportedName }]) => [id, exportedName]),
   )
 
 async function main() {
@@ -77,7 +85,8 @@ async function main() {
   }
   await browser.close()
 
-  const [all, ids] = [addresses(), actionIds()]
+  const [all, named] = [addresses(), actionNames()]
+  const ids = Object.keys(named)
   const words = () => encodeURIComponent(String(pick(odd)).slice(0, 300)).replaceAll('%25', '%')
   const place = () => pick(all).replace(/\[[^\]]+\]/g, () => pick(['T-04', 'P-04', 'x', words()]) || 'x')
   const counts = new Map<number, number>()
@@ -108,7 +117,7 @@ async function main() {
     await answer.text()
     const took = performance.now() - started
     counts.set(answer.status, (counts.get(answer.status) ?? 0) + 1)
-    const what = `${answer.status} ${method} ${address.slice(0, 90)} ${headers['next-action'] ?? ''} ${body.slice(0, 60)}`
+    const what = `${answer.status} ${method} ${address.slice(0, 90)} ${named[headers['next-action'] ?? ''] ?? ''} ${body.slice(0, 60)}`
     if (answer.status === 0 || answer.status >= 500) faults.push(what)
     slow.push([took, what])
   }
@@ -131,8 +140,9 @@ async function main() {
   console.log(
     `faults of ours: ${faults.length}; unforeseen in the log: ${logged}; the database: ${await checkDatabase()}`,
   )
+  console.log(`over a second: ${slow.filter(([took]) => took > 1000).length}`)
   for (const fault of faults.slice(0, 12)) console.log(`  ${fault}`)
-  for (const [took, what] of slow.slice(0, 5)) console.log(`  ${took.toFixed(0)} ms  ${what}`)
+  for (const [took, what] of slow.slice(0, 8)) console.log(`  ${took.toFixed(0)} ms  ${what}`)
   rmSync(data, { recursive: true, force: true })
 }
 

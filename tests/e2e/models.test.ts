@@ -134,7 +134,8 @@ test('a model goes out as JSON and comes in again; its JSON Schema is there; a s
   expect(JSON.parse(got.text).sizes.map(({ name }: { name: string }) => name)).toEqual(['P3-500', 'P3-700'])
   await person.goTo('/models')
   await person.press('Import a model')
-  await paste(person, got.text)
+  // As long as is promised, too: two million characters are more than a server takes of itself.
+  await paste(person, got.text.padEnd(1_999_000))
   await person.press('Read it', '[role=dialog]')
   await person.sees('Nothing differs from the newest version.')
   // On another model's page it is said whose data this is.

@@ -202,6 +202,22 @@ test('archives are a coordinator’s alone, by their own names only, and the old
   expect(list.at(-1)!.name).toBe('atelier-20260717-020000.tar.gz')
 })
 
+test('many in an afternoon do not push the nights’ archives out, and two asked for at once are one', async () => {
+  const backups = path.join(dataFolder(), 'backups')
+  mkdirSync(backups)
+  const old = (day: number, hour: number) => `atelier-202607${day}-${hour}0000.tar.gz`
+  for (let day = 10; day < 20; day += 1) writeFileSync(path.join(backups, old(day, 10)), 'old')
+  for (let hour = 11; hour < 24; hour += 1) writeFileSync(path.join(backups, old(19, hour)), 'old')
+  const [one, same] = await Promise.all([makeBackup(shop.coordinator), makeBackup(shop.coordinator)])
+  expect(same).toBe(one)
+  const left = (await listBackups(shop.coordinator)).map(({ name }) => name)
+  expect(left).toEqual([
+    path.basename(one),
+    old(19, 23),
+    ...[18, 17, 16, 15, 14, 13, 12, 11, 10].map((day) => old(day, 10)),
+  ])
+})
+
 test('the night’s archive is made once a day', async () => {
   await makeNightly()
   await makeNightly()
