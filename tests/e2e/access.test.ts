@@ -123,6 +123,7 @@ test('a backup is made in the browser and handed out to a coordinator alone', as
   await person.goTo('/settings?part=backups')
   await person.press('Make a backup now')
   await person.sees('The backup is made.')
+  await person.page.waitForSelector('a[href^="/api/backups/"]')
   const link = await person.page.$eval('a[href^="/api/backups/"]', (each) => each.getAttribute('href')!)
   const got = await person.page.evaluate(async (address) => {
     const answer = await fetch(address)

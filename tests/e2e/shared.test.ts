@@ -3,6 +3,7 @@ import { demoApp } from '../support/demo'
 import { confirm } from '../support/benchWalk'
 import type { Person } from '../support/browser'
 
+jest.setTimeout(180_000)
 const demo = demoApp()
 const tablet = { width: 1024, height: 768 }
 
