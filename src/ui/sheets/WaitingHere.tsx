@@ -37,6 +37,7 @@ export function WaitingHere({ author, people, mayTakeIn, sheets, only }: Props) 
             box,
             sheetId,
             mine.filter((entry) => entry.sheetId === sheetId),
+            () => undefined,
             why,
           )
         } catch (error) {

@@ -24,6 +24,8 @@ export class NotAnswered extends Error {}
  * server keeps leaves the device; what it refuses is marked with its sentence; the rest stays.
  *
  * @param author whose entries these are: whoever is signed in, or with `why` somebody who cannot send
+ * @param take hears each answer before what it keeps leaves the device: between the two an entry stands
+ *   in both places, never in neither
  * @param why makes it a taking in: the reason the author does not send them
  * @returns the answers, portion by portion
  * @throws `NotAnswered` with the server's sentence; whatever `fetch` throws where it cannot be reached
@@ -32,6 +34,7 @@ export async function sendEntries(
   box: Outbox,
   sheetId: string,
   waiting: Queued[],
+  take: (answer: Answer) => void,
   why?: string,
 ): Promise<Answer[]> {
   const ready = await sendPhotos(box, sheetId, waiting)
@@ -46,6 +49,7 @@ export async function sendEntries(
     })
     const answer = await readAnswer(response)
     answers.push(answer)
+    take(answer)
     await box.remove(answer.taken)
     for (const { id, message } of answer.refused) await box.markRefused(id, message)
     if (answer.held.some(({ why }) => why === 'author')) break

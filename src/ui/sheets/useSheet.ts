@@ -136,11 +136,14 @@ export function useSheet(
     let reached = false
     try {
       const waiting = sendable(await box.waiting(sheetId))
-      const sent = await sendEntries(box, sheetId, waiting)
-      const url = `/api/sheets/${sheetId}/entries?after=${upTo.current}`
-      const answers = sent.length > 0 ? sent : [await readAnswer(await fetch(url))]
+      const answers = await sendEntries(box, sheetId, waiting, take)
+      if (answers.length === 0) {
+        const url = `/api/sheets/${sheetId}/entries?after=${upTo.current}`
+        const answer = await readAnswer(await fetch(url))
+        answers.push(answer)
+        take(answer)
+      }
       reached = answers.every(({ actor }) => actor.id === author.id)
-      for (const answer of answers) take(answer)
       setQueue(await box.waiting(sheetId))
     } catch (error) {
       setQueue(await box.waiting(sheetId))
@@ -195,7 +198,9 @@ export function useSheet(
       const box = outbox.current
       if (!box) return 'One moment: this device is still getting ready.'
       // Two entries of one tap: the second is judged by the first, before anything is drawn anew.
-      const latest = stateOf(known.current, await box.waiting(sheetId), author, clock.current)
+      // What waits is asked first: what leaves it meanwhile stands among the known by then.
+      const waiting = await box.waiting(sheetId)
+      const latest = stateOf(known.current, waiting, author, clock.current)
       const reason = refusal(
         latest,
         { kind, payload, stepKey },
@@ -213,7 +218,7 @@ export function useSheet(
         },
         author,
       )
-      setQueue((waiting) => [...waiting, queued])
+      setQueue((shown) => (shown.some(({ id }) => id === queued.id) ? shown : [...shown, queued]))
       void exchange()
       return null
     },
@@ -242,7 +247,7 @@ export function useSheet(
         (entry) => entry.authorId === authorId && entry.refused === '',
       )
       try {
-        for (const answer of await sendEntries(box, sheetId, theirs, why)) take(answer)
+        await sendEntries(box, sheetId, theirs, take, why)
         return null
       } catch (error) {
         return error instanceof NotAnswered

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { mostEntriesAtOnce } from '@/core/sheet'
-import type { Queued } from '@/ui/sheets/queue'
-import { portions } from '@/ui/sheets/sending'
+import type { Outbox, Queued } from '@/ui/sheets/queue'
+import { portions, sendEntries } from '@/ui/sheets/sending'
 
 const waiting = (index: number, length = 20): Queued => ({
   id: String(index),
@@ -36,4 +36,24 @@ test('law: portions keep every entry once and in order, and none is too long to 
         expect(portion.length === 1 || JSON.stringify(portion).length < 1_000_000).toBe(true)
     }),
   )
+})
+
+test('what the server keeps is among the known before it leaves the device: a tap between finds it', async () => {
+  const list = Array.from({ length: 120 }, (_, index) => waiting(index))
+  const order: string[] = []
+  const box = {
+    remove: async (ids: string[]) => void order.push(`removed ${ids.length}`),
+    markRefused: async () => undefined,
+  } as unknown as Outbox
+  const before = global.fetch
+  global.fetch = (async (_url: string, { body }: { body: string }) => {
+    const taken = (JSON.parse(body) as { id: string }[]).map(({ id }) => id)
+    return Response.json({ taken, refused: [], held: [], entries: [], state: 'open', now: '', actor: {} })
+  }) as unknown as typeof fetch
+  try {
+    await sendEntries(box, 'sheet', list, ({ taken }) => order.push(`known ${taken.length}`))
+  } finally {
+    global.fetch = before
+  }
+  expect(order).toEqual(['known 100', 'removed 100', 'known 20', 'removed 20'])
 })
