@@ -137,18 +137,7 @@ export async function noteRollOver(
       digits: `It has shown ${showMeterValue(Math.round(highest * 10 ** meter.decimals), faceOf(meter))}: that takes more digits.`,
     })
   if (meter.digits === null)
-    await editRow(
-      actor,
-      meters,
-      { entity: 'meter', name: meter.name },
-      meter,
-      { digits: told },
-      {
-        machineId: meter.machineId,
-        action: 'changed',
-        summary: `${meter.name} has ${told} digits before the point`,
-      },
-    )
+    await setDigits(actor, meter, told, `${meter.name} has ${told} digits before the point`)
   const withDigits = { ...context, meter: { ...meter, digits: told } }
   const change = {
     at: new Date(Date.parse(row.at) - 1).toISOString(),
@@ -266,18 +255,7 @@ export async function settleEventToo(
   const usedElsewhere = eventRows.some((each) => each.kind === 'rollOver' && each.id !== event.id)
   const current = await meters.byId(meter.id)
   if (event.digitsTold === 1 && !usedElsewhere && current && event.span === 10 ** (current.digits ?? 0))
-    await editRow(
-      actor,
-      meters,
-      { entity: 'meter', name: meter.name },
-      current,
-      { digits: null },
-      {
-        machineId: machine.id,
-        action: 'changed',
-        summary: `${meter.name}: its digits are not known after all`,
-      },
-    )
+    await setDigits(actor, current, null, `${meter.name}: its digits are not known after all`)
 }
 
 function fitsOnly(reading: ReturnType<typeof asReading>, withEvent: History, without: History): boolean {
@@ -285,4 +263,16 @@ function fitsOnly(reading: ReturnType<typeof asReading>, withEvent: History, wit
     judgeReading({ ...history, readings: history.readings.filter(({ id }) => id !== reading.id) }, reading)
       .possible
   return !of(without) && of(withEvent)
+}
+
+/** What the meter's face is known to have before the point; null where nobody has said. */
+function setDigits(actor: Actor, meter: MeterRow, digits: number | null, summary: string) {
+  return editRow(
+    actor,
+    meters,
+    { entity: 'meter', name: meter.name },
+    meter,
+    { digits },
+    { machineId: meter.machineId, action: 'changed', summary },
+  )
 }
