@@ -1,11 +1,19 @@
 import 'server-only'
 import { QueryTypes, Sequelize } from 'sequelize'
-import { database } from './connection'
+import { database, databaseFile } from './connection'
 import { migrations } from './migrations'
 
-/** Writes a consistent copy of the open database, with everything its log still holds, to a new file. */
+/**
+ * Writes a consistent copy of the company's database, with everything its log still holds, to a new file.
+ * It reads over a connection of its own: over the open one every page would wait until it is done.
+ */
 export async function copyTo(file: string): Promise<void> {
-  await database().query('VACUUM INTO :file', { replacements: { file } })
+  const sequelize = new Sequelize({ dialect: 'sqlite', storage: databaseFile(), logging: false })
+  try {
+    await sequelize.query('VACUUM INTO :file', { replacements: { file } })
+  } finally {
+    await sequelize.close()
+  }
 }
 
 /** The changes of shape that this version knows. */

@@ -2,7 +2,7 @@ import 'server-only'
 import { chmod, mkdir, readdir, rm, stat } from 'node:fs/promises'
 import path from 'node:path'
 import { v7 as uuid } from 'uuid'
-import { superfluousBackups, type BackupView } from '@/core/company/backups'
+import { superfluousBackups, type BackupsView, type BackupView } from '@/core/company/backups'
 import { notFound } from '@/core/problem'
 import { copyTo, dataFolder, shapeOf, write } from '@/db'
 import { requirePermission, type Actor } from './actor'
@@ -11,6 +11,7 @@ import { packArchive } from './backupArchive'
 import { realNow } from './clock'
 import { findCompany } from './company'
 import { dayOf, timeOf } from './days'
+import { isDiskFull, logFault } from './faults'
 
 /**
  * How many archives are kept of the newest day that has any, and of how many days before it the newest
@@ -43,23 +44,57 @@ async function names(): Promise<string[]> {
     .reverse()
 }
 
+/** What is going on with backups in this process: pages and start-up load their own copies of this module. */
+type Going = {
+  /** The archive that is being made just now: who asks meanwhile gets the same one. */
+  making: Promise<string> | null
+  /** Why the last one was not made, in words for a coordinator; blank where it was. */
+  fault: string
+}
+const globals = globalThis as unknown as { atelierBackups?: Going }
+const going = () => (globals.atelierBackups ??= { making: null, fault: '' })
+
 /**
  * Makes one archive of the running company: a consistent copy of its database with everything that its
  * log still held, its photos and documents, and a checksum of each. Nobody has to stop working for it.
  *
- * @param actor null where it is made by itself, at night
+ * @param by null where it is made by itself, at night
  * @returns the archive's path
  */
-export async function makeBackup(actor: Actor | null): Promise<string> {
-  if (actor) requirePermission(actor, 'company.edit')
-  making ??= makeOne(actor).finally(() => {
-    making = null
-  })
-  return making
+export async function makeBackup(by: Actor | null): Promise<string> {
+  if (by) requirePermission(by, 'company.edit')
+  const now = going()
+  now.making ??= makeOne(by)
+    .then((archive) => {
+      now.fault = ''
+      return archive
+    })
+    .catch((error: unknown) => {
+      now.fault = isDiskFull(error)
+        ? 'The disk that keeps Atelier’s data is full. Make room on it, or tell whoever looks after the server.'
+        : 'Something went wrong on our side. It stands in the server’s log.'
+      throw error
+    })
+    .finally(() => {
+      now.making = null
+    })
+  return now.making
 }
 
-/** The archive that is being made just now: who asks meanwhile gets the same one. */
-let making: Promise<string> | null = null
+/**
+ * Has one archive made and does not wait for it: a large company's takes longer than anybody should
+ * wait for an answer. `backupsOf` tells how it went.
+ */
+export async function startBackup(actor: Actor): Promise<void> {
+  requirePermission(actor, 'company.edit')
+  makeBackup(actor).catch(logFault)
+}
+
+/** The archives there are, whether one is being made, and what kept the last one from being made. */
+export async function backupsOf(actor: Actor): Promise<BackupsView> {
+  const { making, fault } = going()
+  return { backups: await listBackups(actor), making: making !== null, fault }
+}
 
 async function makeOne(actor: Actor | null): Promise<string> {
   await mkdir(folder(), { recursive: true, mode: 0o700 })

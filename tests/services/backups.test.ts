@@ -17,7 +17,7 @@ import * as tar from 'tar'
 import { v7 as uuid } from 'uuid'
 import { checkDatabase, closeDatabase, database, dataFolder } from '@/db'
 import { migrations } from '@/db/migrations'
-import { backupFile, listBackups, makeBackup, makeNightly } from '@/services/backups'
+import { backupFile, backupsOf, listBackups, makeBackup, makeNightly, startBackup } from '@/services/backups'
 import type { Manifest } from '@/services/backupArchive'
 import { addDocument } from '@/services/documents'
 import { restoreArchive } from '@/services/restoring'
@@ -185,6 +185,8 @@ describe('an archive that is not sound replaces nothing', () => {
 
 test('archives are a coordinator’s alone, by their own names only, and the oldest go', async () => {
   expect(await problemIn(makeBackup(shop.technician))).toMatchObject({ kind: 'notAllowed' })
+  expect(await problemIn(startBackup(shop.technician))).toMatchObject({ kind: 'notAllowed' })
+  expect(await problemIn(backupsOf(shop.technician))).toMatchObject({ kind: 'notAllowed' })
   expect(await problemIn(listBackups(shop.viewer))).toMatchObject({ kind: 'notAllowed' })
   expect(await problemIn(backupFile(shop.technician, 'atelier-20260803-020000.tar.gz'))).toMatchObject({
     kind: 'notAllowed',
@@ -216,6 +218,30 @@ test('many in an afternoon do not push the nights’ archives out, and two asked
     old(19, 23),
     ...[18, 17, 16, 15, 14, 13, 12, 11, 10].map((day) => old(day, 10)),
   ])
+})
+
+test('asking for one does not wait for it; whoever looks sees that it is being made, and then it', async () => {
+  await startBackup(shop.coordinator)
+  expect(await backupsOf(shop.coordinator)).toEqual({ backups: [], making: true, fault: '' })
+  const archive = await makeBackup(shop.coordinator)
+  expect(await backupsOf(shop.coordinator)).toMatchObject({
+    backups: [{ name: path.basename(archive) }],
+    making: false,
+  })
+})
+
+test('one that could not be made is told, until the next one is', async () => {
+  const backups = path.join(dataFolder(), 'backups')
+  writeFileSync(backups, 'a file where the folder should be')
+  await startBackup(shop.coordinator)
+  await expect(makeBackup(null)).rejects.toThrow()
+  expect(await backupsOf(shop.coordinator)).toMatchObject({
+    making: false,
+    fault: expect.stringContaining('went wrong'),
+  })
+  rmSync(backups)
+  await makeBackup(shop.coordinator)
+  expect(await backupsOf(shop.coordinator)).toMatchObject({ fault: '' })
 })
 
 test('the night’s archive is made once a day', async () => {

@@ -1,6 +1,9 @@
 /** One archive of the whole company, as the settings list it. */
 export type BackupView = { name: string; bytes: number; day: string; time: string }
 
+/** What the settings tell of backups; `fault` is blank where the last one was made. */
+export type BackupsView = { backups: BackupView[]; making: boolean; fault: string }
+
 /**
  * Which archives go when one more was made: those of the newest day beyond the newest few, those of
  * another day but its newest, and the days beyond the newest few.

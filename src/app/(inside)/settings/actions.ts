@@ -1,6 +1,5 @@
 'use server'
 
-import path from 'node:path'
 import { redirect } from 'next/navigation'
 import type { CompanyInput } from '@/core/company'
 import type { YardInput } from '@/core/fleet'
@@ -56,6 +55,7 @@ export async function signOutEverywhere(): Promise<void> {
   redirect('/sign-in')
 }
 
-export async function makeBackup() {
-  return act(async (actor) => path.basename(await backups.makeBackup(actor)))
+/** The page that asked shows at once that one is being made; it looks again until it is. */
+export async function startBackup() {
+  return act((actor) => backups.startBackup(actor))
 }

@@ -3,7 +3,7 @@ import { timeZones } from '@/core/company'
 import { mayDo } from '@/core/people'
 import type { Actor } from '@/services/actor'
 import { getCompany, present } from '@/services/company'
-import { listBackups } from '@/services/backups'
+import { backupsOf } from '@/services/backups'
 import { listFeeds } from '@/services/feeds'
 import { listPeople } from '@/services/people'
 import { listYards } from '@/services/yards'
@@ -103,8 +103,8 @@ async function Calendars({ actor }: { actor: Actor }) {
 async function Backups({ actor }: { actor: Actor }) {
   if (!mayDo(actor.role, 'company.edit'))
     return <OnlyCoordinators what="who gets the whole company in one file" />
-  const [backups, company] = await Promise.all([listBackups(actor), getCompany(actor)])
-  return <BackupsPart backups={backups} today={present(company).today} make={actions.makeBackup} />
+  const [backups, company] = await Promise.all([backupsOf(actor), getCompany(actor)])
+  return <BackupsPart {...backups} today={present(company).today} start={actions.startBackup} />
 }
 
 function OnlyCoordinators({ what }: { what: string }) {
