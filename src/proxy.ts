@@ -8,6 +8,8 @@ import { NextResponse, type NextRequest } from 'next/server'
 export function proxy(request: NextRequest): NextResponse {
   if (request.headers.has('next-action') && !isOurs(request))
     return new NextResponse('This request did not come from a page of Atelier.', { status: 403 })
+  if (!isAskedAsAPage(request))
+    return new NextResponse('Pages are only read.', { status: 405, headers: { allow: 'GET, HEAD' } })
   const nonce = btoa(crypto.randomUUID())
   const development = process.env.NODE_ENV === 'development' ? " 'unsafe-eval'" : ''
   const policy = [
@@ -31,6 +33,13 @@ export function proxy(request: NextRequest): NextResponse {
   if (request.headers.get('x-forwarded-proto') === 'https')
     response.headers.set('strict-transport-security', 'max-age=31536000')
   return response
+}
+
+/** Reading it, an action, or a form sent without scripts: anything else would draw a whole page for nothing. */
+function isAskedAsAPage({ method, headers }: NextRequest): boolean {
+  if (method === 'GET' || method === 'HEAD') return true
+  const isForm = headers.get('content-type')?.startsWith('multipart/form-data') ?? false
+  return method === 'POST' && (headers.has('next-action') || isForm)
 }
 
 /** An action that names another site as where it comes from: Next refuses it too, as a fault of ours. */

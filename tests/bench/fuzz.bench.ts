@@ -93,7 +93,7 @@ async function main() {
   const faults: string[] = []
   const slow: [number, string][] = []
   let sent = 0
-  async function one() {
+  async function one(nth: number) {
     const headers: Record<string, string> = {
       cookie: pick(cookies),
       origin: pick([app.url, app.url, 'http://elsewhere.example']),
@@ -117,13 +117,13 @@ async function main() {
     await answer.text()
     const took = performance.now() - started
     counts.set(answer.status, (counts.get(answer.status) ?? 0) + 1)
-    const what = `${answer.status} ${method} ${address.slice(0, 90)} ${named[headers['next-action'] ?? ''] ?? ''} ${body.slice(0, 60)}`
+    const what = `#${nth} ${answer.status} ${method} ${address.slice(0, 90)} ${named[headers['next-action'] ?? ''] ?? ''} ${body.slice(0, 60)}`
     if (answer.status === 0 || answer.status >= 500) faults.push(what)
     slow.push([took, what])
   }
   await Promise.all(
     Array.from({ length: atOnce }, async () => {
-      while ((sent += 1) <= requests) await one()
+      while ((sent += 1) <= requests) await one(sent)
     }),
   )
   const logged = (app.output().match(/Something went wrong|TypeError|SequelizeDatabaseError/g) ?? []).length

@@ -109,6 +109,12 @@ test('what does not exist is answered with 404 and a page that says so', async (
   await person.sees('This page does not exist')
 })
 
+test('what is not the reading of a page draws none', async () => {
+  for (const method of ['POST', 'PUT', 'DELETE', 'PATCH'])
+    expect([method, (await fetch(`${demo.app.url}/today`, { method, body: '[]' })).status]).toEqual([method, 405])
+  expect((await fetch(`${demo.app.url}/sign-in`, { method: 'HEAD' })).status).toBe(200)
+})
+
 test('whoever may not save gets no form, only whom to ask', async () => {
   const person = await demo.someone('viewer')
   for (const address of ['/fleet/new', '/fleet/pumps/new', '/fleet/T-04/edit', '/fleet/pumps/P-04/edit']) {
