@@ -18,7 +18,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ['scripts/**', 'tests/bench/**', 'src/services/start.ts', '.dependency-cruiser.cjs'],
+    files: ['scripts/**', 'tests/bench/**', 'src/services/start/**', '.dependency-cruiser.cjs'],
     languageOptions: {
       globals: {
         console: 'readonly',

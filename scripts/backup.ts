@@ -1,4 +1,4 @@
-import { closeDatabase } from '@/db'
+import { closeDatabase } from '@/db/house'
 import { makeBackup } from '@/services/backups'
 
 /** Makes one archive of the company in ATELIER_DATA, whether or not it is being served. */

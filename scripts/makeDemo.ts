@@ -1,4 +1,4 @@
-import { closeDatabase, migrate } from '@/db'
+import { closeDatabase, migrate } from '@/db/house'
 import { buildDemo, demoToday } from '@/demo/build'
 
 /** Fills the empty database in ATELIER_DATA with the demo company. */

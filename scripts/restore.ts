@@ -1,5 +1,5 @@
 import path from 'node:path'
-import { restoreArchive, UnsoundArchive } from '@/services/restoring'
+import { restoreArchive, UnsoundArchive } from '@/services/backups'
 
 /** Puts the company in ATELIER_DATA back from an archive. */
 async function main() {

@@ -1,4 +1,4 @@
-import { stockedFor, takeFrom } from '@/core/parts'
+import { stockedFor, takeFrom } from '@/core/stores'
 import { cumulativeHours, hoursAt } from '@/core/hours'
 import type { Damage, Extent } from '@/core/inspection'
 import type { EndReason } from '@/core/wear'
@@ -12,17 +12,20 @@ import {
   type Payloads,
   type SentEntry,
   type SheetState,
-} from '@/core/sheet'
-import type { Actor } from '@/services/actor'
-import { getAssembly } from '@/services/assemblies'
-import { runAt } from '@/services/clock'
-import { instantOf } from '@/services/days'
-import { getMachine } from '@/services/fleet'
-import { appendEntries, takeInEntries } from '@/services/sheetEntries'
-import { getSigning, signSheet } from '@/services/sheetSigning'
-import { entriesOf, startSheet, startUnplannedSheet } from '@/services/sheets'
+} from '@/core/sheets'
+import { type Actor, runAt, instantOf } from '@/services/house'
+import { getAssembly, getMachine } from '@/services/fleet'
+import {
+  appendEntries,
+  takeInEntries,
+  getSigning,
+  signSheet,
+  entriesOf,
+  startSheet,
+  startUnplannedSheet,
+} from '@/services/sheets'
 import { listBenchParts } from '@/services/stores'
-import { bookVisit } from '@/services/visits'
+import { bookVisit } from '@/services/plan'
 import { addDays } from '@/core/calendar'
 import { idOf } from './random'
 

@@ -1,9 +1,7 @@
 import { addDays } from '@/core/calendar'
 import type { SignInput } from '@/core/inspection'
-import type { Actor } from '@/services/actor'
-import { runAt } from '@/services/clock'
-import { instantOf } from '@/services/days'
-import { reportSign, settleSign, signsOf } from '@/services/signs'
+import { type Actor, runAt, instantOf } from '@/services/house'
+import { reportSign, settleSign, signsOf } from '@/services/inspection'
 import { idOf } from './random'
 
 type Story = Pick<SignInput, 'symptom' | 'words'> &

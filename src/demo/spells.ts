@@ -1,7 +1,7 @@
 import { addDays } from '@/core/calendar'
-import type { Actor } from '@/services/actor'
-import { saveSpell } from '@/services/spells'
-import { saveDuties, saveLimit } from '@/services/wearRules'
+import type { Actor } from '@/services/house'
+import { saveSpell } from '@/services/hours'
+import { saveDuties, saveLimit } from '@/services/wear'
 import { characters, machines } from './fleet'
 import { idOf } from './random'
 

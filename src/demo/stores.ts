@@ -1,8 +1,6 @@
 import { addDays } from '@/core/calendar'
-import type { PartForm } from '@/core/parts'
-import type { Actor } from '@/services/actor'
-import { runAt } from '@/services/clock'
-import { instantOf } from '@/services/days'
+import type { PartForm } from '@/core/stores'
+import { type Actor, runAt, instantOf } from '@/services/house'
 import { listBenchParts, receivePart, savePart } from '@/services/stores'
 import { idOf } from './random'
 

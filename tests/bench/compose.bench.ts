@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { composeSheet, offersFor, type ChosenTask } from '@/core/procedure'
+import { composeSheet, offersFor, type ChosenTask } from '@/core/composing'
 import {
   allPositions,
   eachStep,
@@ -7,7 +7,7 @@ import {
   parsePumpModel,
   splitInstance,
   type PumpModel,
-} from '@/core/pump'
+} from '@/core/models'
 import { randomFrom } from '@/demo/random'
 
 /**

@@ -1,7 +1,7 @@
 import { readFileSync, readdirSync, rmSync, mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
-import { checkDatabase } from '@/db'
+import { checkDatabase } from '@/db/house'
 import { demoEnv, makeDemo, startApp } from '../support/app'
 import { openBrowser, Person } from '../support/browser'
 

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { v7 as uuid } from 'uuid'
-import { checkDatabase } from '@/db'
+import { checkDatabase } from '@/db/house'
 import { demoEnv, makeDemo, startApp } from '../support/app'
 import { openBrowser, Person } from '../support/browser'
 

@@ -1,6 +1,6 @@
 import { rmSync } from 'node:fs'
 import { readFileSync } from 'node:fs'
-import { closeDatabase } from '@/db'
+import { closeDatabase } from '@/db/house'
 import { startApp } from '../support/app'
 import { openBrowser, Person } from '../support/browser'
 import { largeCompany, password } from './largeCompany'

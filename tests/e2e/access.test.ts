@@ -111,7 +111,10 @@ test('what does not exist is answered with 404 and a page that says so', async (
 
 test('what is not the reading of a page draws none', async () => {
   for (const method of ['POST', 'PUT', 'DELETE', 'PATCH'])
-    expect([method, (await fetch(`${demo.app.url}/today`, { method, body: '[]' })).status]).toEqual([method, 405])
+    expect([method, (await fetch(`${demo.app.url}/today`, { method, body: '[]' })).status]).toEqual([
+      method,
+      405,
+    ])
   expect((await fetch(`${demo.app.url}/sign-in`, { method: 'HEAD' })).status).toBe(200)
 })
 

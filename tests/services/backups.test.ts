@@ -15,14 +15,21 @@ import path from 'node:path'
 import { QueryTypes } from 'sequelize'
 import * as tar from 'tar'
 import { v7 as uuid } from 'uuid'
-import { checkDatabase, closeDatabase, database, dataFolder } from '@/db'
+import { checkDatabase, closeDatabase, database, dataFolder } from '@/db/house'
 import { migrations } from '@/db/migrations'
-import { backupFile, backupsOf, listBackups, makeBackup, makeNightly, startBackup } from '@/services/backups'
-import type { Manifest } from '@/services/backupArchive'
-import { addDocument } from '@/services/documents'
-import { restoreArchive } from '@/services/restoring'
-import { sessionSecret } from '@/services/sessions'
-import { addSheetPhoto } from '@/services/sheetPhotos'
+import {
+  backupFile,
+  backupsOf,
+  listBackups,
+  makeBackup,
+  makeNightly,
+  startBackup,
+} from '@/services/backups/backups'
+import type { Manifest } from '@/services/backups/archive'
+import { addDocument } from '@/services/fleet/documents'
+import { restoreArchive } from '@/services/backups/restoring'
+import { sessionSecret } from '@/services/access/sessions'
+import { addSheetPhoto } from '@/services/sheets/bench/photos'
 import { at, bookedSheet, workshop, type Workshop } from '../support/bench'
 import { problemIn, removeDatabase } from '../support/database'
 import { aPhoto } from '../support/photos'

@@ -1,9 +1,9 @@
 import { v7 as uuid } from 'uuid'
 import type { NewMachineInput } from '@/core/fleet'
-import type { Actor } from '@/services/actor'
-import { addAssembly, getAssembly, listAssemblies, retireAssembly } from '@/services/assemblies'
-import { moveAssembly, undoMove } from '@/services/moves'
-import { runAt } from '@/services/clock'
+import type { Actor } from '@/services/house/actor'
+import { addAssembly, getAssembly, listAssemblies, retireAssembly } from '@/services/fleet/assemblies'
+import { moveAssembly, undoMove } from '@/services/fleet/moves'
+import { runAt } from '@/services/house/clock'
 import {
   addMachine,
   getMachine,
@@ -11,9 +11,9 @@ import {
   retireMachine,
   returnMachine,
   saveMachine,
-} from '@/services/fleet'
-import { savePumpModel } from '@/services/pumpModels'
-import { recordReading } from '@/services/readings'
+} from '@/services/fleet/fleet'
+import { savePumpModel } from '@/services/models/pumpModels'
+import { recordReading } from '@/services/hours/readings'
 import { plainMachine } from '../support/machine'
 import { freshCompany, problemIn, removeDatabase } from '../support/database'
 

@@ -2,11 +2,11 @@ import { readFileSync, statSync } from 'node:fs'
 import path from 'node:path'
 import { v7 as uuid } from 'uuid'
 import { metricUnits, usUnits } from '@/core/units'
-import { people as peopleTable } from '@/db/people'
-import type { Actor } from '@/services/actor'
-import { runAt, startOffset } from '@/services/clock'
-import { getCompany, present, saveCompany } from '@/services/company'
-import { dayOf, instantOf } from '@/services/days'
+import { people as peopleTable } from '@/db/access/people'
+import type { Actor } from '@/services/house/actor'
+import { runAt, startOffset } from '@/services/house/clock'
+import { getCompany, present, saveCompany } from '@/services/house/company'
+import { dayOf, instantOf } from '@/services/house/days'
 import {
   addPerson,
   changeOwnPassword,
@@ -14,12 +14,18 @@ import {
   revokePerson,
   savePerson,
   setPersonLeft,
-} from '@/services/people'
-import { actorOfSession, endSession, sessionSecret, signIn, signOutEverywhere } from '@/services/sessions'
-import { setUp, setUpCode } from '@/services/setUp'
-import { waitAfter } from '@/services/throttle'
-import { listYards, removeYard, saveYard } from '@/services/yards'
-import { dataFolder } from '@/db'
+} from '@/services/access/people'
+import {
+  actorOfSession,
+  endSession,
+  sessionSecret,
+  signIn,
+  signOutEverywhere,
+} from '@/services/access/sessions'
+import { setUp, setUpCode } from '@/services/access/setUp'
+import { waitAfter } from '@/services/access/throttle'
+import { listYards, removeYard, saveYard } from '@/services/fleet/yards'
+import { dataFolder } from '@/db/house'
 import { freshCompany, freshDatabase, problemIn, removeDatabase } from '../support/database'
 
 let coordinator: Actor

@@ -1,11 +1,18 @@
 import { v7 as uuid } from 'uuid'
 import type { DutiesInput, LimitInput } from '@/core/wear'
-import { getAssembly } from '@/services/assemblies'
-import { saveCompany, getCompany } from '@/services/company'
-import type { PartForm } from '@/core/parts'
-import { receivePart, savePart } from '@/services/stores'
-import { getWear } from '@/services/wear'
-import { clearLimit, previewDuties, previewLimit, rulesOf, saveDuties, saveLimit } from '@/services/wearRules'
+import { getAssembly } from '@/services/fleet/assemblies'
+import { saveCompany, getCompany } from '@/services/house/company'
+import type { PartForm } from '@/core/stores'
+import { receivePart, savePart } from '@/services/stores/stores'
+import { getWear } from '@/services/wear/wear'
+import {
+  clearLimit,
+  previewDuties,
+  previewLimit,
+  rulesOf,
+  saveDuties,
+  saveLimit,
+} from '@/services/wear/rules'
 import { at, workshop, type Workshop } from '../support/bench'
 import { problemIn, removeDatabase } from '../support/database'
 

@@ -1,5 +1,5 @@
 import { v7 as uuid } from 'uuid'
-import type { PartForm } from '@/core/parts'
+import type { PartForm } from '@/core/stores'
 import {
   countPart,
   getPart,
@@ -9,8 +9,8 @@ import {
   retirePart,
   returnPart,
   savePart,
-} from '@/services/stores'
-import { bookVisit } from '@/services/visits'
+} from '@/services/stores/stores'
+import { bookVisit } from '@/services/plan/visits'
 import { problemIn, removeDatabase } from '../support/database'
 import { at, workshop, type Workshop } from '../support/bench'
 

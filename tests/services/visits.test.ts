@@ -1,13 +1,12 @@
 import { readFileSync } from 'node:fs'
 import { v7 as uuid } from 'uuid'
-import type { BookingInput } from '@/core/planning'
-import { showMinutes, visitNumber } from '@/core/planning'
-import type { Actor } from '@/services/actor'
-import { addAssembly } from '@/services/assemblies'
-import { runAt } from '@/services/clock'
-import { addPerson } from '@/services/people'
-import { publishPumpModel } from '@/services/modelPublishing'
-import { savePumpModel } from '@/services/pumpModels'
+import { type BookingInput, showMinutes, visitNumber } from '@/core/plan'
+import type { Actor } from '@/services/house/actor'
+import { addAssembly } from '@/services/fleet/assemblies'
+import { runAt } from '@/services/house/clock'
+import { addPerson } from '@/services/access/people'
+import { publishPumpModel } from '@/services/models/publishing'
+import { savePumpModel } from '@/services/models/pumpModels'
 import {
   bookVisit,
   cancelVisit,
@@ -16,8 +15,8 @@ import {
   listOpenVisits,
   listVisits,
   restoreVisit,
-} from '@/services/visits'
-import { startClocks } from '@/services/renewals'
+} from '@/services/plan/visits'
+import { startClocks } from '@/services/wear/renewals'
 import { freshCompany, problemIn, removeDatabase } from '../support/database'
 
 let coordinator: Actor

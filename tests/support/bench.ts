@@ -1,17 +1,17 @@
 import { readFileSync } from 'node:fs'
 import { v7 as uuid } from 'uuid'
-import type { Actor } from '@/services/actor'
-import { addPerson } from '@/services/people'
-import { runAt } from '@/services/clock'
-import { addMachine, getMachine } from '@/services/fleet'
-import { publishPumpModel } from '@/services/modelPublishing'
-import { savePumpModel } from '@/services/pumpModels'
-import { recordReading } from '@/services/readings'
-import { entriesOf, startSheet } from '@/services/sheets'
-import { appendEntries, type EntriesAnswer } from '@/services/sheetEntries'
-import { startClocks } from '@/services/renewals'
-import { bookVisit } from '@/services/visits'
-import type { Fastener } from '@/core/pump'
+import type { Actor } from '@/services/house/actor'
+import { addPerson } from '@/services/access/people'
+import { runAt } from '@/services/house/clock'
+import { addMachine, getMachine } from '@/services/fleet/fleet'
+import { publishPumpModel } from '@/services/models/publishing'
+import { savePumpModel } from '@/services/models/pumpModels'
+import { recordReading } from '@/services/hours/readings'
+import { entriesOf, startSheet } from '@/services/sheets/sheets'
+import { appendEntries, type EntriesAnswer } from '@/services/sheets/bench/entries'
+import { startClocks } from '@/services/wear/renewals'
+import { bookVisit } from '@/services/plan/visits'
+import type { Fastener } from '@/core/models'
 import {
   fastenerOf,
   partsOpen,
@@ -25,7 +25,7 @@ import {
   type Payloads,
   type SentEntry,
   type SheetState,
-} from '@/core/sheet'
+} from '@/core/sheets'
 import { madeOnce, makeCompany } from './database'
 import { plainFinding } from './finding'
 import { plainMachine, plainMeter } from './machine'

@@ -3,11 +3,11 @@ import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { v7 as uuid } from 'uuid'
 import { metricUnits } from '@/core/units'
-import { closeDatabase, migrate } from '@/db'
-import type { Actor } from '@/services/actor'
-import { listPeople } from '@/services/people'
-import { setUp, setUpCode } from '@/services/setUp'
-import { listYards } from '@/services/yards'
+import { closeDatabase, migrate } from '@/db/house'
+import type { Actor } from '@/services/house/actor'
+import { listPeople } from '@/services/access/people'
+import { setUp, setUpCode } from '@/services/access/setUp'
+import { listYards } from '@/services/fleet/yards'
 
 let folder: string | undefined
 /** What was made once in this file and is copied for every further test: the folder, and what making it gave. */

@@ -1,5 +1,5 @@
-import { write } from '@/db'
-import { yards } from '@/db/yards'
+import { write } from '@/db/house'
+import { yards } from '@/db/fleet/yards'
 
 /** Writes half of a use case, says so, and waits to be killed. */
 void write(async () => {

@@ -1,8 +1,8 @@
 import { existsSync, readdirSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
-import { dataFolder } from '@/db'
-import { sheetPhotos } from '@/db/sheets'
+import { dataFolder } from '@/db/house'
+import { sheetPhotos } from '@/db/sheets/sheets'
 
 /** A small photo, as a camera hands it over. */
 export async function aPhoto(): Promise<Uint8Array> {

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
-import { roleNames } from '@/core/people'
-import { getCompany } from '@/services/company'
+import { roleNames } from '@/core/access'
+import { getCompany } from '@/services/house'
 import { Rail, type RailSection } from '@/ui/frame/Rail'
 import { signOut } from '../access/actions'
 import { requireActor } from '../access/session'

@@ -1,9 +1,8 @@
 import 'server-only'
 import { refresh } from 'next/cache'
 import { notFound as showNotFound } from 'next/navigation'
-import { problemOf } from '@/core/problem'
-import type { Outcome } from '@/core/problem/outcome'
-import type { Actor } from '@/services/actor'
+import { problemOf, type Outcome } from '@/core/problem'
+import type { Actor } from '@/services/house'
 import { currentActor } from './session'
 import { unforeseenWords } from './unforeseen'
 

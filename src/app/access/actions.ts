@@ -1,11 +1,10 @@
 'use server'
 
 import { redirect } from 'next/navigation'
-import type { SetUpInput } from '@/core/company'
-import type { SignInInput } from '@/core/people'
-import type { Outcome } from '@/core/problem/outcome'
-import { signIn as checkSignIn } from '@/services/sessions'
-import { setUp as setUpCompany } from '@/services/setUp'
+import type { SetUpInput } from '@/core/house'
+import type { SignInInput } from '@/core/access'
+import type { Outcome } from '@/core/problem'
+import { signIn as checkSignIn, setUp as setUpCompany } from '@/services/access'
 import { answer } from './act'
 import { addressOfRequest, closeSession, openSession } from './session'
 

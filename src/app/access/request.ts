@@ -1,7 +1,7 @@
 import 'server-only'
 import { invalid, problemOf, type Problem } from '@/core/problem'
-import type { Actor } from '@/services/actor'
-import type { Download, Format } from '@/services/exports'
+import type { Actor } from '@/services/house'
+import type { Download, Format } from '@/services/interchange'
 import { currentActor } from './session'
 import { unforeseenWords } from './unforeseen'
 

@@ -3,16 +3,15 @@ import { getIronSession } from 'iron-session'
 import { cookies, headers } from 'next/headers'
 import { redirect } from 'next/navigation'
 import { cache } from 'react'
-import type { Actor } from '@/services/actor'
+import { type Actor, connectionHeader } from '@/services/house'
 import {
   actorOfSession,
   endSession,
   sessionDays,
   sessionSecret,
   type SessionContent,
-} from '@/services/sessions'
-import { connectionHeader } from '@/services/connection'
-import { needsSetUp } from '@/services/setUp'
+  needsSetUp,
+} from '@/services/access'
 
 /** The sealed cookie of this request. Secure where the request came over https; many yards have none. */
 async function session() {

@@ -1,5 +1,5 @@
 import 'server-only'
-import { isDiskFull, logFault } from '@/services/faults'
+import { isDiskFull, logFault } from '@/services/house'
 
 /**
  * What nobody foresaw: logged with what caused it, and told in one plain sentence. A full disk is told as

@@ -1,9 +1,9 @@
 import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
-import { needsSetUp } from '@/services/setUp'
+import { needsSetUp } from '@/services/access'
 import { SetUpForm } from '@/ui/access/SetUpForm'
 import { AtelierMark } from '@/ui/graphics/SectionIcon'
-import { timeZones } from '@/core/company'
+import { timeZones } from '@/core/house'
 import { setUp } from '../access/actions'
 
 export const metadata: Metadata = { title: 'Set up' }

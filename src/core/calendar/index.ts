@@ -1,67 +1,12 @@
-/** Plain calendar days, `YYYY-MM-DD`. No time zones here: the services turn instants into days. */
-export type Day = string
-
-const msPerDay = 86_400_000
-
-/** Days since 1970-01-01. */
-export function dayNumber(day: Day): number {
-  return Math.round(Date.parse(`${day}T00:00:00Z`) / msPerDay)
-}
-
-export function dayFromNumber(number: number): Day {
-  return new Date(number * msPerDay).toISOString().slice(0, 10)
-}
-
-/** Whether a text is a day that exists, in the centuries that anything here is about. */
-export function isDay(text: string): boolean {
-  const date = /^\d{4}-\d{2}-\d{2}$/.test(text) ? new Date(`${text}T00:00:00Z`) : null
-  if (date === null || Number.isNaN(date.getTime()) || date.toISOString().slice(0, 10) !== text) return false
-  return text >= '1950-01-01' && text <= '2199-12-31'
-}
-
-/** @example addDays('2026-02-27', 2) // '2026-03-01' */
-export function addDays(day: Day, days: number): Day {
-  return dayFromNumber(dayNumber(day) + days)
-}
-
-/** Whole days from one day to another; negative when `to` is earlier. */
-export function daysBetween(from: Day, to: Day): number {
-  return dayNumber(to) - dayNumber(from)
-}
-
-/** Days between two instants, with fractions. */
-export function daysBetweenInstants(from: string, to: string): number {
-  return (Date.parse(to) - Date.parse(from)) / msPerDay
-}
-
-const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
-
-/**
- * A day as a person says it: `7 Oct`, with the year where it is not the year of `today`.
- * @example showDay('2026-10-07', '2026-10-14') // '7 Oct'
- * @example showDay('2024-03-01', '2026-10-14') // '1 Mar 2024'
- */
-export function showDay(day: Day, today?: Day): string {
-  const [year, month, date] = day.split('-').map(Number) as [number, number, number]
-  const short = `${date}\u00a0${months[month - 1]}`
-  return today !== undefined && today.startsWith(String(year)) ? short : `${short} ${year}`
-}
-
-const longMonths =
-  'January February March April May June July August September October November December'.split(' ')
-const longWeekdays = 'Sunday Monday Tuesday Wednesday Thursday Friday Saturday'.split(' ')
-
-/** @example showLongDay('2026-10-14') // 'Wednesday 14 October' */
-export function showLongDay(day: Day): string {
-  const [, month, date] = day.split('-').map(Number) as [number, number, number]
-  return `${longWeekdays[(dayNumber(day) + 4) % 7]} ${date}\u00a0${longMonths[month - 1]}`
-}
-
-/** How long ago a day was: `today`, `yesterday`, `9 days ago`, `on 3 Nov`. */
-export function showAge(day: Day, today: Day): string {
-  const days = daysBetween(day, today)
-  if (days === 0) return 'today'
-  if (days === 1) return 'yesterday'
-  if (days > 1 && days < 60) return `${days} days ago`
-  return `on ${showDay(day, today)}`
-}
+export {
+  type Day,
+  addDays,
+  dayFromNumber,
+  dayNumber,
+  daysBetween,
+  daysBetweenInstants,
+  isDay,
+  showAge,
+  showDay,
+  showLongDay,
+} from './calendar'

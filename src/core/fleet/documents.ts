@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { id, line } from '../problem/fields'
+import { id, line } from '../problem'
 
 /** Larger files are refused, in bytes. */
 export const largestDocument = 25_000_000

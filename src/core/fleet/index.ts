@@ -1,6 +1,5 @@
 export * from './schema'
 export { nextNumber } from './numbers'
-export { knownAhead, laidUpOn, overlap, spellKinds, spellSchema, spellWords, type SpellInput } from './spells'
 export {
   documentSchema,
   kindOfFile,
@@ -8,3 +7,17 @@ export {
   type DocumentInput,
   type DocumentView,
 } from './documents'
+export { fieldName, isWorthShowing, showValue } from './fieldWords'
+export type {
+  AssemblyPage,
+  AssemblyView,
+  ChangeLine,
+  MachineLine,
+  MachinePage,
+  MeterPanel,
+  PumpModelView,
+  ReadingLine,
+  SpellView,
+  Stay,
+  YardView,
+} from './views'

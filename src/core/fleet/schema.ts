@@ -1,9 +1,7 @@
 import Joi from 'joi'
-import { meterFields, type MeterInput } from '../hours/schema'
-import { day, id, line, note, optionalDay, optionalLine, timeOfDay, version } from '../problem/fields'
-import { parseNumber } from '../units'
-import { quantitySchema } from '../units/quantitySchema'
-import type { Quantity } from '../units'
+import { meterFields, type MeterInput } from '../hours'
+import { day, id, line, note, optionalDay, optionalLine, timeOfDay, version } from '../problem'
+import { parseNumber, quantitySchema, type Quantity } from '../units'
 
 export const storageKinds = {
   heated: 'Heated',

@@ -1,8 +1,15 @@
-import type { FieldChange } from '../audit'
-import type { KnownAhead, MeterEvent, MeterFace, Reading, Standing, VerdictKind } from '../hours'
+import type { FieldChange } from '../house'
+import type {
+  KnownAhead,
+  MeterEvent,
+  MeterFace,
+  Reading,
+  Standing,
+  VerdictKind,
+  SpellInput,
+  MeterInput,
+} from '../hours'
 import type { AssemblyInput, MachineInput, PumpModelInput, YardInput } from './schema'
-import type { SpellInput } from './spells'
-import type { MeterInput } from '../hours/schema'
 
 /** What services hand to pages: plain values, ready to show. Instants are ISO UTC, days the company's. */
 

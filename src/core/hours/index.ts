@@ -37,8 +37,6 @@ export {
   type SkipInput,
   type SettlementInput,
 } from './schema'
-export { inWalkingOrder, readMessage, usePerWeek, type PastedLine, type RoundStop } from './round'
-export type { RoundMove, RoundRow, RoundSaved } from './roundViews'
 export {
   dueDays,
   forecastUsage,
@@ -49,3 +47,5 @@ export {
 } from './forecast'
 export { patternOfUse, type LayUp, type UsePattern } from './pattern'
 export { forecastWords } from './forecastWords'
+export { meterFields } from './schema'
+export { type SpellInput, knownAhead, laidUpOn, overlap, spellKinds, spellSchema, spellWords } from './spells'

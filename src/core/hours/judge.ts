@@ -1,5 +1,5 @@
 import { daysBetweenInstants } from '../calendar'
-import { showNumber } from '../units/quantity'
+import { showNumber } from '../units'
 import { cumulativeHours, offsetAt, type CumulativeLine } from './cumulative'
 import { possibleSlips } from './slips'
 import type { MeterEvent, MeterFace, Reading, Standing } from './types'

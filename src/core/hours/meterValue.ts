@@ -1,5 +1,4 @@
-import { parseNumber } from '../units'
-import { showNumber } from '../units/quantity'
+import { parseNumber, showNumber } from '../units'
 import type { MeterFace } from './types'
 
 /**

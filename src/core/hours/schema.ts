@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { day, id, line, note, optionalLine, timeOfDay, version } from '../problem/fields'
+import { day, id, line, note, optionalLine, timeOfDay, version } from '../problem'
 
 /** A reading as a person enters it. The value stays text until the meter's face is known. */
 export type ReadingInput = {

@@ -1,5 +1,4 @@
-import { parseNumber } from '../units'
-import { showNumber } from '../units/quantity'
+import { parseNumber, showNumber } from '../units'
 import { judgeReading, type History, type Verdict } from './judge'
 import { meterValue, readMeterValue } from './meterValue'
 import { misplacedPoint } from './slips'

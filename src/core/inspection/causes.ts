@@ -1,4 +1,4 @@
-import { dutyFactors, type DutyKey } from '../wear/rules'
+import { dutyFactors, type DutyKey } from '../wear'
 import { checks, type FirstCheck } from './symptoms'
 import { damages, type Damage, type Extent, type FindingSort } from './damage'
 

@@ -1,4 +1,4 @@
-import type { PositionSort } from '../pump'
+import type { PositionSort } from '../models'
 
 /** What an inspection can see on a part or in the oil. */
 export const damages = {

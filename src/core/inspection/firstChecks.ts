@@ -1,6 +1,6 @@
 import { flowVerdict, type FlowReading, type FlowVerdict } from '../hydraulics'
-import { instancesOf, type PositionKey, type PumpModel } from '../pump'
-import { dutyFactors, type DutyKey } from '../wear/rules'
+import { instancesOf, type PositionKey, type PumpModel } from '../models'
+import { dutyFactors, type DutyKey } from '../wear'
 import { checks, symptoms, type FirstCheck, type Suspect, type SymptomKey } from './symptoms'
 
 /** What somebody saw, with the figure that goes with it where there is one. */

@@ -36,3 +36,4 @@ export {
   type Extent,
   type FindingSort,
 } from './damage'
+export type { EarlyCheckView, FindingLine, SignView } from './views'

@@ -1,4 +1,4 @@
-import type { PositionSort } from '../pump'
+import type { PositionSort } from '../models'
 
 /** What a first check looks at; `positions` are opened last. */
 export type FirstCheck = {

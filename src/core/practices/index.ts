@@ -15,3 +15,5 @@ export {
   type ManualWord,
   type ResolvedPractice,
 } from './resolve'
+export { type PracticeInput, practiceSchema } from './schema'
+export type { ChosenView, PracticeView, PracticesPage } from './views'

@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { id, optionalLine, version } from '../problem/fields'
+import { id, optionalLine, version } from '../problem'
 import { practiceKeys, practiceOf, type PracticeKey } from './catalogue'
 
 export type PracticeInput = {

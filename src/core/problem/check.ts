@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { invalid } from './index'
+import { invalid } from './problem'
 
 /**
  * Joi's error codes in plain words. A schema overrides one where the field can say it better.

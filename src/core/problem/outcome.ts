@@ -1,4 +1,4 @@
-import type { Problem } from './index'
+import type { Problem } from './problem'
 
 /**
  * What an action answers to a form: thrown messages are lost in production, so problems travel as values.

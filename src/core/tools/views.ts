@@ -1,4 +1,4 @@
-import type { ToolClash, ToolInput } from './index'
+import type { ToolClash, ToolInput } from './tools'
 
 export type ToolView = Omit<ToolInput, 'version'> & {
   version: number

@@ -1,5 +1,5 @@
 import type { Day } from '../calendar'
-import type { Fastener } from '../pump'
+import type { Fastener } from '../models'
 import { inUnit, quantity, showNumber } from '../units'
 
 export type Wrench = {

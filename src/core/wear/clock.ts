@@ -1,4 +1,4 @@
-import type { Limit } from '../pump'
+import type { Limit } from '../models'
 
 export type ClockState = 'healthy' | 'dueSoon' | 'over' | 'overdue'
 

@@ -42,3 +42,14 @@ export { limitsAhead, type LimitAhead } from './limits'
 export { broughtForward, signsOn, type ForwardSign } from './signs'
 export { dueStates, type DueState, type PartsLead, type Terms, type Wearing } from './states'
 export { chanceBy } from './chance'
+export type {
+  ClockView,
+  DueLine,
+  LifeLine,
+  PositionLives,
+  PositionView,
+  RuleMove,
+  RulesView,
+  StartingLife,
+  WearView,
+} from './views'

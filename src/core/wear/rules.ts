@@ -1,4 +1,4 @@
-import type { Limit, PositionSort } from '../pump'
+import type { Limit, PositionSort } from '../models'
 
 /** How hard work may be on a pump; each shortens the hour limits of what it touches. */
 export const dutyFactors = {

@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { day, id, line, optionalDay, optionalLine } from '../problem/fields'
+import { day, id, line, optionalDay, optionalLine } from '../problem'
 import { parseNumber } from '../units'
 import { dutyFactors, type DutyKey } from './rules'
 

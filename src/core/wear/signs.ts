@@ -1,5 +1,5 @@
 import { addDays, daysBetween, type Day } from '../calendar'
-import type { PositionKey } from '../pump'
+import type { PositionKey } from '../models'
 import type { ClockState } from './clock'
 import type { Due } from './due'
 

@@ -1,5 +1,5 @@
 import { addDays, type Day } from '../calendar'
-import type { PositionKey, PumpModel, Task } from '../pump'
+import type { PositionKey, PumpModel, Task } from '../models'
 import { stateRank, type ClockState } from './clock'
 import { dueOf, type ComingUse, type Due } from './due'
 import type { WearRules } from './rules'

@@ -8,7 +8,7 @@ import {
   type PositionSort,
   type PumpModel,
   type Task,
-} from '../pump'
+} from '../models'
 import { clockOf, worseClock, type Clock } from './clock'
 import { noRules, ruledLimit, type RuledLimit, type WearRules } from './rules'
 import { signsOn, type ForwardSign } from './signs'

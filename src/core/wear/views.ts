@@ -1,4 +1,4 @@
-import type { Limit, PositionSort } from '../pump'
+import type { Limit, PositionSort } from '../models'
 import type { ClockState } from './clock'
 import type { Duty, LimitOverride } from './rules'
 

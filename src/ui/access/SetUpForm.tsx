@@ -4,14 +4,13 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import { useFormContext } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
-import { setUpSchema, type SetUpInput } from '@/core/company'
-import type { Outcome } from '@/core/problem/outcome'
+import { setUpSchema, type SetUpInput } from '@/core/house'
+import type { Outcome } from '@/core/problem'
 import { metricUnits } from '@/core/units'
 import { FieldRow, TextEntry } from '../forms/entries'
 import { EntryForm } from '../forms/EntryForm'
 import { FormPart } from '../forms/FormPart'
-import { UnitEntries } from '../settings/UnitEntries'
-import { TimeZoneEntry } from '../settings/TimeZoneEntry'
+import { UnitEntries, TimeZoneEntry } from '../settings'
 
 type Props = { action: (input: SetUpInput) => Promise<Outcome>; timeZones: string[] }
 

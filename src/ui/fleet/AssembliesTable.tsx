@@ -2,8 +2,7 @@
 
 import { Link } from '../frame/Link'
 import { useState } from 'react'
-import { assemblyKinds } from '@/core/fleet'
-import type { AssemblyView } from '@/core/fleet/views'
+import { assemblyKinds, type AssemblyView } from '@/core/fleet'
 import { EmptyState } from '../feedback/States'
 import { SelectInput, TextInput } from '../forms/FieldFrame'
 import { DataTable, type Column } from '../table/DataTable'

@@ -4,15 +4,15 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
-import { fieldName } from '@/core/audit/words'
 import {
+  fieldName,
   assemblyKinds,
   assemblySchema,
   newAssemblySchema,
   type AssemblyInput,
   type NewAssemblyInput,
 } from '@/core/fleet'
-import type { Outcome } from '@/core/problem/outcome'
+import type { Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
 import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'
 import { EntryForm } from '../forms/EntryForm'

@@ -2,9 +2,8 @@
 
 import Button from '@mui/material/Button'
 import { useState } from 'react'
-import { fieldName, isWorthShowing, showValue } from '@/core/audit/words'
+import { fieldName, isWorthShowing, showValue, type ChangeLine } from '@/core/fleet'
 import { showDay } from '@/core/calendar'
-import type { ChangeLine } from '@/core/fleet/views'
 
 const few = 6
 

@@ -6,7 +6,7 @@ import { useRef, useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
 import { largestDocument, type DocumentView } from '@/core/fleet'
-import type { Outcome } from '@/core/problem/outcome'
+import type { Outcome } from '@/core/problem'
 import { useConfirm } from '../feedback/Confirm'
 import { useToast } from '../feedback/Toasts'
 

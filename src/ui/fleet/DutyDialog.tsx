@@ -1,9 +1,8 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { fieldName } from '@/core/audit/words'
-import { dutySchema, type DutyInput } from '@/core/fleet'
-import type { Outcome } from '@/core/problem/outcome'
+import { fieldName, dutySchema, type DutyInput } from '@/core/fleet'
+import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
 import type { Option } from '../forms/FieldFrame'

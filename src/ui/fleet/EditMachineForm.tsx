@@ -1,9 +1,8 @@
 'use client'
 
 import { useRouter } from 'next/navigation'
-import { fieldName } from '@/core/audit/words'
-import { machineSchema, type MachineInput } from '@/core/fleet'
-import type { Outcome } from '@/core/problem/outcome'
+import { fieldName, machineSchema, type MachineInput } from '@/core/fleet'
+import type { Outcome } from '@/core/problem'
 import type { UnitPreferences } from '@/core/units'
 import { useToast } from '../feedback/Toasts'
 import { EntryForm } from '../forms/EntryForm'

@@ -1,6 +1,6 @@
 import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
-import type { AssemblyView, MachinePage } from '@/core/fleet/views'
+import type { AssemblyView, MachinePage } from '@/core/fleet'
 import { showNumber } from '@/core/units'
 import { countedWords, usageWords } from './usageWords'
 

@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button'
 import type { RetireInput } from '@/core/fleet'
-import type { Outcome } from '@/core/problem/outcome'
+import type { Outcome } from '@/core/problem'
 import { useConfirm } from '../feedback/Confirm'
 import { useToast } from '../feedback/Toasts'
 

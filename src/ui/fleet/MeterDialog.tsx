@@ -1,9 +1,9 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { fieldName } from '@/core/audit/words'
+import { fieldName } from '@/core/fleet'
 import { meterSchema, type MeterInput } from '@/core/hours'
-import type { Outcome } from '@/core/problem/outcome'
+import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { MeterFields } from './MeterFields'
 

@@ -1,7 +1,7 @@
 'use client'
 
 import { showAge, showDay } from '@/core/calendar'
-import type { MeterPanel } from '@/core/fleet/views'
+import type { MeterPanel } from '@/core/fleet'
 import { showNumber } from '@/core/units'
 import type { LimitAhead } from '@/core/wear'
 import { Part } from '../frame/Page'

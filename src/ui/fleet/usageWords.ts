@@ -1,4 +1,4 @@
-import type { AssemblyView } from '@/core/fleet/views'
+import type { AssemblyView } from '@/core/fleet'
 import { showNumber } from '@/core/units'
 
 const unit = (assembly: AssemblyView) => (assembly.usageScale === 'h' ? 'h' : 'strokes')

@@ -7,7 +7,7 @@ import DialogTitle from '@mui/material/DialogTitle'
 import type Joi from 'joi'
 import { useState, type ReactNode } from 'react'
 import type { FieldValues } from 'react-hook-form'
-import type { Outcome } from '@/core/problem/outcome'
+import type { Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
 import { EntryForm } from './EntryForm'
 

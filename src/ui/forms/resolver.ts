@@ -1,6 +1,6 @@
 import type Joi from 'joi'
 import type { FieldErrors, FieldValues, Resolver } from 'react-hook-form'
-import { checkOptions, fieldMessages } from '@/core/problem/check'
+import { checkOptions, fieldMessages } from '@/core/problem'
 
 /**
  * Checks a form with the core schema its service uses. What is handed on is what was typed: the

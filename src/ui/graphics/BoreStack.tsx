@@ -1,4 +1,4 @@
-import { orientationWords, type AccessNode, type StackItem } from '@/core/pump'
+import { orientationWords, type AccessNode, type StackItem } from '@/core/models'
 
 type Props = {
   stack: StackItem[]

@@ -1,4 +1,4 @@
-import { orientationWords, type Orientation } from '@/core/pump'
+import { orientationWords, type Orientation } from '@/core/models'
 
 type Frame = { left: string; right: string; target: 'left' | 'right' | 'both' | 'none' }
 

@@ -1,5 +1,5 @@
 import { showNumber } from '@/core/units'
-import type { PositionView, WearView } from '@/core/wear/views'
+import type { PositionView, WearView } from '@/core/wear'
 import { stateColour } from './LifeStrip'
 import { HatchPattern } from './PostMark'
 

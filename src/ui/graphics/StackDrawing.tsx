@@ -1,4 +1,4 @@
-import { orientationWords, type StackItem } from '@/core/pump'
+import { orientationWords, type StackItem } from '@/core/models'
 
 type Props = { stack: StackItem[]; partName: (key: string) => string; name: string }
 

@@ -1,9 +1,10 @@
 'use client'
 
 import { showAge } from '@/core/calendar'
-import { isAcceptedAtOnce, judgeTyped, type RoundRow, type TypedReading, type Verdict } from '@/core/hours'
+import { isAcceptedAtOnce, judgeTyped, type TypedReading, type Verdict } from '@/core/hours'
+import type { RoundRow } from '@/core/round'
 import { showNumber } from '@/core/units'
-import { verdictWords } from '../fleet/verdicts'
+import { verdictWords } from '../fleet'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
 import { ReadingBand } from '../graphics/ReadingBand'
 import type { Round, RowState } from './useRound'

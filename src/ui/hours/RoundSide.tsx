@@ -1,5 +1,6 @@
 import { showDay } from '@/core/calendar'
-import { judgeReading, type RoundRow } from '@/core/hours'
+import { judgeReading } from '@/core/hours'
+import type { RoundRow } from '@/core/round'
 import { showNumber } from '@/core/units'
 import { Part } from '../frame/Page'
 import { HatchPattern } from '../graphics/PostMark'

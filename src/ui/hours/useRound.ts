@@ -2,9 +2,10 @@
 
 import { useCallback, useRef, useState } from 'react'
 import { v7 as uuid } from 'uuid'
-import type { ReadingInput, ReplacedInput, RoundMove, RoundRow, RoundSaved, SkipInput } from '@/core/hours'
-import type { Outcome } from '@/core/problem/outcome'
-import type { Present } from '../fleet/ReadingDialog'
+import type { ReadingInput, ReplacedInput, SkipInput } from '@/core/hours'
+import type { RoundMove, RoundRow, RoundSaved } from '@/core/round'
+import type { Outcome } from '@/core/problem'
+import type { Present } from '../fleet'
 
 export type RoundActions = {
   recordInRound: (input: ReadingInput) => Promise<Outcome<RoundSaved>>

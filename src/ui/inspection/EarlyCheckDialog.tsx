@@ -1,9 +1,14 @@
 'use client'
 
 import { useWatch } from 'react-hook-form'
-import { earlyCheckSchema, symptomKeys, symptoms, type EarlyCheckInput } from '@/core/inspection'
-import type { EarlyCheckView } from '@/core/inspection/views'
-import type { Outcome } from '@/core/problem/outcome'
+import {
+  earlyCheckSchema,
+  symptomKeys,
+  symptoms,
+  type EarlyCheckInput,
+  type EarlyCheckView,
+} from '@/core/inspection'
+import type { Outcome } from '@/core/problem'
 import { Note } from '../feedback/States'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, RadioEntry, TextEntry } from '../forms/entries'

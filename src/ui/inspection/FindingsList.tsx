@@ -1,6 +1,6 @@
 import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
-import type { FindingLine } from '@/core/inspection/views'
+import type { FindingLine } from '@/core/inspection'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
 
 const marks: Record<FindingLine['kind'], PostMarkState> = {

@@ -4,7 +4,7 @@ import FormHelperText from '@mui/material/FormHelperText'
 import { useState } from 'react'
 import { useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
-import { fieldName } from '@/core/audit/words'
+import { fieldName } from '@/core/fleet'
 import { addDays } from '@/core/calendar'
 import {
   firstChecks,
@@ -14,12 +14,12 @@ import {
   type SignInput,
   type SymptomKey,
 } from '@/core/inspection'
-import type { Outcome } from '@/core/problem/outcome'
+import type { Outcome } from '@/core/problem'
 import { parseNumber } from '@/core/units'
-import type { WearView } from '@/core/wear/views'
+import type { WearView } from '@/core/wear'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
-import { PositionChoice } from '../wear/PositionChoice'
+import { PositionChoice } from '../wear'
 import { FirstChecks } from './FirstChecks'
 
 /** A pump that a sign can be seen on, with the services it may bring forward. */

@@ -1,7 +1,7 @@
 'use client'
 
 import { settleSignSchema, signOutcomes, type SettleSignInput } from '@/core/inspection'
-import type { Outcome } from '@/core/problem/outcome'
+import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { options, RadioEntry, TextEntry } from '../forms/entries'
 

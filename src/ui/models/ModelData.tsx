@@ -1,6 +1,6 @@
-import { inSentence, type PumpModel, type Task } from '@/core/pump'
+import { inSentence, type PumpModel, type Task } from '@/core/models'
 import { showNumber } from '@/core/units'
-import type { SettledTorque } from '@/core/sheet/views'
+import type { SettledTorque } from '@/core/sheets'
 import { choiceName, practiceOf } from '@/core/practices'
 import { Part } from '../frame/Page'
 import { ModelFasteners } from './ModelFasteners'

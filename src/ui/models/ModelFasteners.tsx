@@ -1,5 +1,5 @@
-import { patternWords, treatmentWords, type Fastener, type PumpModel } from '@/core/pump'
-import type { SettledTorque } from '@/core/sheet/views'
+import { patternWords, treatmentWords, type Fastener, type PumpModel } from '@/core/models'
+import type { SettledTorque } from '@/core/sheets'
 import { showTorque, tighteningOrder } from '@/core/torque'
 import { showNumber } from '@/core/units'
 import { BoltMap } from '../graphics/BoltMap'

@@ -1,5 +1,5 @@
 import { choiceName, practiceOf } from '@/core/practices'
-import { phaseNames, stepFacts, type PumpModel, type Step } from '@/core/pump'
+import { phaseNames, stepFacts, type PumpModel, type Step } from '@/core/models'
 
 /** A list of steps as the model says them, with everything each asks. */
 export function ModelSteps({

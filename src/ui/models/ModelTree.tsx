@@ -1,4 +1,4 @@
-import { inSentence, positionName, type AccessNode, type PumpModel } from '@/core/pump'
+import { inSentence, positionName, type AccessNode, type PumpModel } from '@/core/models'
 import { choiceName, practiceOf } from '@/core/practices'
 import { StackDrawing } from '../graphics/StackDrawing'
 import { ModelSteps } from './ModelSteps'

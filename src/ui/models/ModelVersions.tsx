@@ -1,6 +1,6 @@
 import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
-import type { ModelChange } from '@/core/pump'
+import type { ModelChange } from '@/core/models'
 
 type Version = { version: number; day: string; by: string; news: string; changes: ModelChange[] }
 type Props = { modelId: string; versions: Version[]; shown: number; today: string }

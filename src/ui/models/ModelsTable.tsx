@@ -2,9 +2,8 @@
 
 import { Link } from '../frame/Link'
 import { useState } from 'react'
-import type { PumpModelView } from '@/core/fleet/views'
-import type { PumpModelInput } from '@/core/fleet'
-import type { Outcome } from '@/core/problem/outcome'
+import type { PumpModelView, PumpModelInput } from '@/core/fleet'
+import type { Outcome } from '@/core/problem'
 import { FieldFrame, TextInput } from '../forms/FieldFrame'
 import { Status } from '../graphics/PostMark'
 import { DataTable, type Column } from '../table/DataTable'

@@ -1,9 +1,8 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { fieldName } from '@/core/audit/words'
-import { pumpModelSchema, type PumpModelInput } from '@/core/fleet'
-import type { Outcome } from '@/core/problem/outcome'
+import { fieldName, pumpModelSchema, type PumpModelInput } from '@/core/fleet'
+import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { FieldRow, TextEntry } from '../forms/entries'
 

@@ -2,8 +2,8 @@
 
 import { useRouter } from 'next/navigation'
 import { v7 as uuid } from 'uuid'
-import { bookingSchema, type BookingInput } from '@/core/planning'
-import type { Outcome } from '@/core/problem/outcome'
+import { bookingSchema, type BookingInput } from '@/core/plan'
+import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
 import type { Option } from '../forms/FieldFrame'

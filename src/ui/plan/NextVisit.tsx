@@ -1,7 +1,7 @@
 import { showDay } from '@/core/calendar'
-import { showAmount } from '@/core/parts'
-import { showMinutes } from '@/core/planning'
-import type { NextVisitView } from '@/core/planning/todayViews'
+import { showAmount } from '@/core/stores'
+import { showMinutes } from '@/core/plan'
+import type { NextVisitView } from '@/core/today'
 
 /** What the next visit would do, why then, and what doing it together saves. */
 export function NextVisit({ visit, today }: { visit: NextVisitView | null; today: string }) {

@@ -1,10 +1,15 @@
 'use client'
 
 import Button from '@mui/material/Button'
-import { fieldName } from '@/core/audit/words'
-import { visitChangeSchema, visitNumber, type CancelInput, type VisitChangeInput } from '@/core/planning'
-import type { VisitPage } from '@/core/planning/views'
-import type { Outcome } from '@/core/problem/outcome'
+import { fieldName } from '@/core/fleet'
+import {
+  visitChangeSchema,
+  visitNumber,
+  type CancelInput,
+  type VisitChangeInput,
+  type VisitPage,
+} from '@/core/plan'
+import type { Outcome } from '@/core/problem'
 import { useConfirm } from '../feedback/Confirm'
 import { useToast } from '../feedback/Toasts'
 import { DialogForm } from '../forms/DialogForm'

@@ -1,7 +1,6 @@
 import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
-import { showMinutes, visitNumber, visitStates } from '@/core/planning'
-import type { VisitLine } from '@/core/planning/views'
+import { showMinutes, visitNumber, visitStates, type VisitLine } from '@/core/plan'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
 
 const marks: Record<VisitLine['state'], PostMarkState> = {

@@ -1,6 +1,5 @@
-import { notOnVisit, visitFor } from '@/core/planning/onVisit'
-import type { VisitLine } from '@/core/planning/views'
-import type { ClockView, WearView } from '@/core/wear/views'
+import { notOnVisit, visitFor, type VisitLine } from '@/core/plan'
+import type { ClockView, WearView } from '@/core/wear'
 
 /** A service of a pump as a visit or an unplanned sheet can take it. */
 export type BookableClock = ClockView & {

@@ -1,8 +1,7 @@
 'use client'
 
-import { practiceSchema, type PracticeInput } from '@/core/practices/schema'
-import type { PracticeView } from '@/core/practices/views'
-import type { Outcome } from '@/core/problem/outcome'
+import { practiceSchema, type PracticeInput, type PracticeView } from '@/core/practices'
+import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, TextEntry } from '../forms/entries'
 import type { Option } from '../forms/FieldFrame'

@@ -1,8 +1,8 @@
 'use client'
 
-import { fieldName } from '@/core/audit/words'
-import { companySchema, type CompanyInput } from '@/core/company'
-import type { Outcome } from '@/core/problem/outcome'
+import { fieldName } from '@/core/fleet'
+import { companySchema, type CompanyInput } from '@/core/house'
+import type { Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
 import { FieldRow, TextEntry } from '../forms/entries'
 import { EntryForm } from '../forms/EntryForm'

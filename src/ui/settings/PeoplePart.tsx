@@ -2,9 +2,9 @@
 
 import Button from '@mui/material/Button'
 import { v7 as uuid } from 'uuid'
-import { fieldName } from '@/core/audit/words'
-import { newPersonSchema, personSchema, roleNames, type PersonInput, type Role } from '@/core/people'
-import type { Outcome } from '@/core/problem/outcome'
+import { fieldName } from '@/core/fleet'
+import { newPersonSchema, personSchema, roleNames, type PersonInput, type Role } from '@/core/access'
+import type { Outcome } from '@/core/problem'
 import { useConfirm } from '../feedback/Confirm'
 import { useToast } from '../feedback/Toasts'
 import { DialogForm } from '../forms/DialogForm'

@@ -2,10 +2,8 @@
 
 import Button from '@mui/material/Button'
 import { v7 as uuid } from 'uuid'
-import { fieldName } from '@/core/audit/words'
-import { yardSchema, type YardInput } from '@/core/fleet'
-import type { YardView } from '@/core/fleet/views'
-import type { Outcome } from '@/core/problem/outcome'
+import { fieldName, yardSchema, type YardInput, type YardView } from '@/core/fleet'
+import type { Outcome } from '@/core/problem'
 import { useConfirm } from '../feedback/Confirm'
 import { useToast } from '../feedback/Toasts'
 import { DialogForm } from '../forms/DialogForm'

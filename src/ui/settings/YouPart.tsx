@@ -2,8 +2,8 @@
 
 import Button from '@mui/material/Button'
 import { useState } from 'react'
-import { passwordChangeSchema, type PasswordChangeInput } from '@/core/people'
-import type { Outcome } from '@/core/problem/outcome'
+import { passwordChangeSchema, type PasswordChangeInput } from '@/core/access'
+import type { Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
 import { FieldRow, TextEntry } from '../forms/entries'
 import { EntryForm } from '../forms/EntryForm'

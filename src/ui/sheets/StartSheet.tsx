@@ -4,8 +4,8 @@ import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { v7 as uuid } from 'uuid'
-import type { Outcome } from '@/core/problem/outcome'
-import type { StartSheetInput } from '@/core/sheet'
+import type { Outcome } from '@/core/problem'
+import type { StartSheetInput } from '@/core/sheets'
 import { useToast } from '../feedback/Toasts'
 
 type Props = { visitId: string; start: (input: StartSheetInput) => Promise<Outcome<{ id: string }>> }

@@ -2,12 +2,11 @@
 
 import { useRouter } from 'next/navigation'
 import { v7 as uuid } from 'uuid'
-import type { Outcome } from '@/core/problem/outcome'
-import { unplannedSheetSchema, type UnplannedSheetInput } from '@/core/sheet'
+import type { Outcome } from '@/core/problem'
+import { unplannedSheetSchema, type UnplannedSheetInput } from '@/core/sheets'
 import { DialogForm } from '../forms/DialogForm'
 import { TextEntry } from '../forms/entries'
-import type { BookableClock } from '../plan/bookable'
-import { ServiceChoice } from '../plan/ServiceChoice'
+import { type BookableClock, ServiceChoice } from '../plan'
 
 type Props = {
   clocks: BookableClock[]

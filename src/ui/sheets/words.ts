@@ -1,7 +1,14 @@
-import { hoursOrMinutes, orientationWords, phaseNames, treatmentWords } from '@/core/pump'
+import { hoursOrMinutes, orientationWords, phaseNames, treatmentWords } from '@/core/models'
 import type { FindingSort } from '@/core/inspection'
-import type { Done, EntryKind, SheetState, StepState } from '@/core/sheet'
-import { boltPlaces, fastenerOf, sortAt } from '@/core/sheet'
+import {
+  type Done,
+  type EntryKind,
+  type SheetState,
+  type StepState,
+  boltPlaces,
+  fastenerOf,
+  sortAt,
+} from '@/core/sheets'
 
 export { phaseNames }
 

@@ -1,9 +1,8 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { countSchema, showAmount, type CountInput, type PartUnit } from '@/core/parts'
-import type { PartPage } from '@/core/parts/views'
-import type { Outcome } from '@/core/problem/outcome'
+import { countSchema, showAmount, type CountInput, type PartUnit, type PartPage } from '@/core/stores'
+import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { TextEntry } from '../forms/entries'
 

@@ -1,9 +1,8 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { receiptSchema, type ReceiptInput } from '@/core/parts'
-import type { StockLine } from '@/core/parts/views'
-import type { Outcome } from '@/core/problem/outcome'
+import { receiptSchema, type ReceiptInput, type StockLine } from '@/core/stores'
+import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { FieldRow, TextEntry } from '../forms/entries'
 

@@ -1,5 +1,4 @@
-import { showAmount } from '@/core/parts'
-import type { StockLine } from '@/core/parts/views'
+import { showAmount, type StockLine } from '@/core/stores'
 import { PostMark } from '../graphics/PostMark'
 
 /** What wants doing about a part, worst first, in a mark and in words. */

@@ -2,8 +2,7 @@
 
 import { Link } from '../frame/Link'
 import { useState } from 'react'
-import { showAmount } from '@/core/parts'
-import type { StockLine } from '@/core/parts/views'
+import { showAmount, type StockLine } from '@/core/stores'
 import { showMoney } from '@/core/units'
 import { TextInput } from '../forms/FieldFrame'
 import { DataTable } from '../table/DataTable'

@@ -1,7 +1,6 @@
 import { showDay } from '@/core/calendar'
-import type { DueLine } from '@/core/wear/views'
-import { inkOf, stateWords } from '../wear/words'
-import { bandWords, leftWords, usedWords } from '../wear/words'
+import type { DueLine } from '@/core/wear'
+import { inkOf, stateWords, bandWords, leftWords, usedWords } from '../wear'
 
 /** The due list as a plain table: reads on a wall as on the screen. */
 export function DueTable({ lines, today }: { lines: DueLine[]; today: string }) {

@@ -2,8 +2,8 @@
 
 import { v7 as uuid } from 'uuid'
 import { addDays } from '@/core/calendar'
-import { handSchema, snoozeSchema, type HandInput, type MarkedAs, type SnoozeInput } from '@/core/planning'
-import type { Outcome } from '@/core/problem/outcome'
+import { handSchema, snoozeSchema, type HandInput, type MarkedAs, type SnoozeInput } from '@/core/plan'
+import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
 import type { Option } from '../forms/FieldFrame'

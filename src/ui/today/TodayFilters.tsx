@@ -2,7 +2,7 @@
 
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { morningKinds, type MorningKind } from '@/core/planning'
+import { morningKinds, type MorningKind } from '@/core/today'
 
 export type Narrowed = { yard: string; kind: MorningKind | 'all'; lead: string }
 

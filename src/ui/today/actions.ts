@@ -1,5 +1,5 @@
 import type { EarlyCheckInput, SettleSignInput } from '@/core/inspection'
-import type { Outcome } from '@/core/problem/outcome'
+import type { Outcome } from '@/core/problem'
 import type { MarkActions } from './LaterDialog'
 
 /** What can be done from a row of Today. */

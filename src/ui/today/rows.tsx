@@ -3,21 +3,19 @@
 import { Link } from '../frame/Link'
 import type { ReactNode } from 'react'
 import { showAge, showDay } from '@/core/calendar'
-import { showAmount } from '@/core/parts'
-import { showMinutes, visitNumber } from '@/core/planning'
-import type { TodayRow } from '@/core/planning/todayViews'
+import { showAmount } from '@/core/stores'
+import { showMinutes, visitNumber } from '@/core/plan'
+import type { TodayRow } from '@/core/today'
 import { showNumber } from '@/core/units'
 import { ButtonLink } from '../frame/ButtonLink'
 import { LifeStrip } from '../graphics/LifeStrip'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
-import { EarlyCheckDialog } from '../inspection/EarlyCheckDialog'
-import { EarlyStrip } from '../inspection/EarlyStrip'
-import { SettleSign } from '../inspection/SettleSign'
-import { serviceWords } from '../plan/VisitList'
-import { StockMark } from '../stores/StockMark'
-import { markOf } from '../wear/ClockList'
-import { DueFigures } from '../wear/DueFigures'
+import { EarlyCheckDialog, EarlyStrip, SettleSign } from '../inspection'
+import { serviceWords } from '../plan'
+import { StockMark } from '../stores'
 import {
+  markOf,
+  DueFigures,
   actInk,
   actWords,
   bandWords,
@@ -26,7 +24,7 @@ import {
   limitWords,
   stateWords,
   usedWords,
-} from '../wear/words'
+} from '../wear'
 import type { TodayActions } from './actions'
 
 type Of<Kind extends TodayRow['kind']> = Extract<TodayRow, { kind: Kind }>

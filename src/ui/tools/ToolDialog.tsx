@@ -2,10 +2,9 @@
 
 import { useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
-import { fieldName } from '@/core/audit/words'
-import type { Outcome } from '@/core/problem/outcome'
-import { toolKinds, toolSchema, type ToolInput } from '@/core/tools'
-import type { ToolView } from '@/core/tools/views'
+import { fieldName } from '@/core/fleet'
+import type { Outcome } from '@/core/problem'
+import { toolKinds, toolSchema, type ToolInput, type ToolView } from '@/core/tools'
 import { unitsOf } from '@/core/units'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'

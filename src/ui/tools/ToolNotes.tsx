@@ -1,6 +1,6 @@
 import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
-import type { ToolPage } from '@/core/tools/views'
+import type { ToolPage } from '@/core/tools'
 import { Note } from '../feedback/States'
 
 /** What is wrong with the register as the plan stands: one tool for two visits, none at all, out of calibration. */

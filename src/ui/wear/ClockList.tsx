@@ -1,4 +1,4 @@
-import type { WearView } from '@/core/wear/views'
+import type { WearView } from '@/core/wear'
 import { LifeStrip } from '../graphics/LifeStrip'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
 import { DueFigures } from './DueFigures'

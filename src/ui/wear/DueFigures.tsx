@@ -5,7 +5,7 @@ import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { useState } from 'react'
-import type { ClockView } from '@/core/wear/views'
+import type { ClockView } from '@/core/wear'
 import { figuresOf } from './figures'
 
 type Props = { clock: ClockView; unit: string; pump: string; today: string; children: React.ReactNode }

@@ -2,9 +2,8 @@
 
 import { useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
-import type { Outcome } from '@/core/problem/outcome'
-import { endReasons, movePartSchema, type MovePartInput } from '@/core/wear'
-import type { PositionLives } from '@/core/wear/views'
+import type { Outcome } from '@/core/problem'
+import { endReasons, movePartSchema, type MovePartInput, type PositionLives } from '@/core/wear'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, RadioEntry, TextEntry } from '../forms/entries'
 

@@ -2,9 +2,8 @@
 
 import { useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
-import type { Outcome } from '@/core/problem/outcome'
-import { endReasons, renewalSchema, type RenewalInput } from '@/core/wear'
-import type { WearView } from '@/core/wear/views'
+import type { Outcome } from '@/core/problem'
+import { endReasons, renewalSchema, type RenewalInput, type WearView } from '@/core/wear'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'
 import type { Option } from '../forms/FieldFrame'

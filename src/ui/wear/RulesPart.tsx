@@ -6,7 +6,7 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import { useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
-import type { Outcome } from '@/core/problem/outcome'
+import type { Outcome } from '@/core/problem'
 import { showNumber } from '@/core/units'
 import {
   dutiesSchema,
@@ -15,8 +15,10 @@ import {
   type DutiesInput,
   type DutyKey,
   type LimitInput,
+  type RuleMove,
+  type RulesView,
+  type WearView,
 } from '@/core/wear'
-import type { RuleMove, RulesView, WearView } from '@/core/wear/views'
 import { useToast } from '../feedback/Toasts'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
 import { PreviewedForm } from './PreviewedForm'

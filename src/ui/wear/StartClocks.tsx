@@ -1,7 +1,7 @@
 'use client'
 
 import { clockStartSchema, type ClockStartInput } from '@/core/wear'
-import type { Outcome } from '@/core/problem/outcome'
+import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { RadioEntry } from '../forms/entries'
 

@@ -1,8 +1,7 @@
 'use client'
 
-import type { Outcome } from '@/core/problem/outcome'
-import { takeOverSchema, type TakeOverInput } from '@/core/wear'
-import type { StartingLife } from '@/core/wear/views'
+import type { Outcome } from '@/core/problem'
+import { takeOverSchema, type TakeOverInput, type StartingLife } from '@/core/wear'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, TextEntry } from '../forms/entries'
 

@@ -1,6 +1,6 @@
 import { showDay } from '@/core/calendar'
 import { showNumber } from '@/core/units'
-import type { ClockView } from '@/core/wear/views'
+import type { ClockView } from '@/core/wear'
 import { stateWords } from './words'
 
 export type Figure = { term: string; value: string; from: string }

@@ -1,6 +1,6 @@
 import { daysBetween, showDay } from '@/core/calendar'
 import { showNumber } from '@/core/units'
-import type { ClockView } from '@/core/wear/views'
+import type { ClockView } from '@/core/wear'
 
 export const stateWords = {
   healthy: 'healthy',

@@ -1,7 +1,7 @@
 import { assemblySchema, machineSchema, moveSchema, nextNumber, placeSchema } from '@/core/fleet'
-import { changesBetween } from '@/core/audit'
-import { fieldName, isWorthShowing, showValue } from '@/core/audit/words'
-import { mayDo, permissions, type Permission } from '@/core/people'
+import { changesBetween } from '@/core/house'
+import { fieldName, isWorthShowing, showValue } from '@/core/fleet/fieldWords'
+import { mayDo, permissions, type Permission } from '@/core/access'
 import { check } from '@/core/problem/check'
 import { problemOf } from '@/core/problem'
 

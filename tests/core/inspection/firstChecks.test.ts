@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { firstChecks, signSchema, earlyCheckSchema, symptomKeys, type Seen } from '@/core/inspection'
-import { parsePumpModel } from '@/core/pump'
+import { parsePumpModel } from '@/core/models'
 
 const model = parsePumpModel(JSON.parse(readFileSync('src/demo/models/ostrel-p3-200.json', 'utf8')))
 const seen = (symptom: Seen['symptom'], more: Partial<Seen> = {}): Seen => ({

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
-import { allPositions, parsePumpModel } from '@/core/pump'
+import { allPositions, parsePumpModel } from '@/core/models'
 import { clockOf, taskClocks, whereWords, worseClock, type Since, type WearRecord } from '@/core/wear'
 
 const limit = { hours: 800, days: 1000, firstHours: 50, firstDays: null }

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { addDays, daysBetween } from '@/core/calendar'
-import { allPositions, parsePumpModel } from '@/core/pump'
+import { allPositions, parsePumpModel } from '@/core/models'
 import { dueStates, noRules, type ComingUse, type ForwardSign, type Terms, type Wearing } from '@/core/wear'
 
 const model = parsePumpModel(JSON.parse(readFileSync('src/demo/models/ostrel-p3-200.json', 'utf8')))

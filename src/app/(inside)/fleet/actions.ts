@@ -8,10 +8,9 @@ import type {
   NewAssemblyInput,
   NewMachineInput,
   RetireInput,
-  SpellInput,
 } from '@/core/fleet'
+import type { SpellInput, MeterInput, ReadingInput, SettlementInput } from '@/core/hours'
 import type { EarlyCheckInput, SettleSignInput, SignInput } from '@/core/inspection'
-import type { MeterInput, ReadingInput, SettlementInput } from '@/core/hours'
 import type {
   ClockStartInput,
   DutiesInput,
@@ -20,19 +19,19 @@ import type {
   RenewalInput,
   TakeOverInput,
 } from '@/core/wear'
-import * as assemblies from '@/services/assemblies'
-import * as documents from '@/services/documents'
-import * as earlyChecks from '@/services/earlyChecks'
+import * as assemblies from '@/services/fleet'
+import * as documents from '@/services/fleet'
+import * as earlyChecks from '@/services/wear'
 import * as fleet from '@/services/fleet'
-import * as lifeMoves from '@/services/lifeMoves'
-import { livesAt } from '@/services/lives'
-import * as meters from '@/services/meters'
-import * as moves from '@/services/moves'
-import * as readings from '@/services/readings'
-import * as renewals from '@/services/renewals'
-import * as signs from '@/services/signs'
-import * as spells from '@/services/spells'
-import * as rules from '@/services/wearRules'
+import * as lifeMoves from '@/services/wear'
+import { livesAt } from '@/services/wear'
+import * as meters from '@/services/hours'
+import * as moves from '@/services/fleet'
+import * as readings from '@/services/hours'
+import * as renewals from '@/services/wear'
+import * as signs from '@/services/inspection'
+import * as spells from '@/services/hours'
+import * as rules from '@/services/wear'
 import { act, look } from '../../access/act'
 
 export async function addMachine(input: NewMachineInput) {

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next'
-import { mayDo } from '@/core/people'
-import { getCompany, present } from '@/services/company'
+import { mayDo } from '@/core/access'
+import { getCompany, present } from '@/services/house'
 import { getRound } from '@/services/round'
 import { EmptyState } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'

@@ -1,11 +1,11 @@
 'use server'
 
 import type { PublishInput, PumpModelInput, SettleDoubtInput } from '@/core/fleet'
-import type { PracticeInput } from '@/core/practices/schema'
+import type { PracticeInput } from '@/core/practices'
 import type { RetireToolInput, ToolInput } from '@/core/tools'
-import * as publishing from '@/services/modelPublishing'
+import * as publishing from '@/services/models'
 import * as practices from '@/services/practices'
-import * as models from '@/services/pumpModels'
+import * as models from '@/services/models'
 import * as tools from '@/services/tools'
 import { act } from '../../access/act'
 

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next'
-import { mayDo } from '@/core/people'
-import { listPumpModels } from '@/services/pumpModels'
+import { mayDo } from '@/core/access'
+import { listPumpModels } from '@/services/models'
 import { EmptyState } from '@/ui/feedback/States'
 import { Page } from '@/ui/frame/Page'
 import { ModelsTable } from '@/ui/models/ModelsTable'

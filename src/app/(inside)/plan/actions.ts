@@ -1,7 +1,7 @@
 'use server'
 
-import type { BookingInput, CancelInput, VisitChangeInput } from '@/core/planning'
-import * as visits from '@/services/visits'
+import type { BookingInput, CancelInput, VisitChangeInput } from '@/core/plan'
+import * as visits from '@/services/plan'
 import { act } from '../../access/act'
 
 export async function bookVisit(input: BookingInput) {

@@ -7,11 +7,9 @@ import type {
   SignInput,
   StartSheetInput,
   UnplannedSheetInput,
-} from '@/core/sheet'
-import { correctSheet as correct } from '@/services/sheetCorrections'
-import { addWork } from '@/services/sheetMoreWork'
+} from '@/core/sheets'
+import { correctSheet as correct, addWork, signSheet as sign } from '@/services/sheets'
 import * as sheets from '@/services/sheets'
-import { signSheet as sign } from '@/services/sheetSigning'
 import { act } from '../../access/act'
 
 export async function startSheet(input: StartSheetInput) {

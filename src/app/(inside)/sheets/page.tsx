@@ -1,12 +1,12 @@
 import type { Metadata } from 'next'
-import { mayDo } from '@/core/people'
-import { getCompany, present } from '@/services/company'
+import { mayDo } from '@/core/access'
+import { getCompany, present } from '@/services/house'
 import { listSheets } from '@/services/sheets'
 import { EmptyState } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Page, Part } from '@/ui/frame/Page'
-import { SheetList } from '@/ui/sheets/SheetList'
-import { WaitingHere } from '@/ui/sheets/WaitingHere'
+import { SheetList } from '@/ui/sheets/record/SheetList'
+import { WaitingHere } from '@/ui/sheets/bench/WaitingHere'
 import { requireActor } from '../../access/session'
 
 export const metadata: Metadata = { title: 'Sheets' }

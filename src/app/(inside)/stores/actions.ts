@@ -1,7 +1,7 @@
 'use server'
 
 import type { RetireInput } from '@/core/fleet'
-import type { CountInput, PartForm, ReceiptInput } from '@/core/parts'
+import type { CountInput, PartForm, ReceiptInput } from '@/core/stores'
 import * as stores from '@/services/stores'
 import { act } from '../../access/act'
 

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next'
-import { mayDo } from '@/core/people'
-import { getCompany } from '@/services/company'
+import { mayDo } from '@/core/access'
+import { getCompany } from '@/services/house'
 import { listPartChoices, listStock } from '@/services/stores'
 import { EmptyState } from '@/ui/feedback/States'
 import { Page } from '@/ui/frame/Page'

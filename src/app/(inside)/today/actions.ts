@@ -1,10 +1,10 @@
 'use server'
 
 import type { EarlyCheckInput, SettleSignInput } from '@/core/inspection'
-import type { HandInput, SnoozeInput } from '@/core/planning'
-import * as earlyChecks from '@/services/earlyChecks'
-import * as marks from '@/services/marks'
-import * as signs from '@/services/signs'
+import type { HandInput, SnoozeInput } from '@/core/plan'
+import * as earlyChecks from '@/services/wear'
+import * as marks from '@/services/plan'
+import * as signs from '@/services/inspection'
 import { act } from '../../access/act'
 
 export async function snooze(input: SnoozeInput) {

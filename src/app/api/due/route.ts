@@ -1,4 +1,4 @@
-import { exportDue } from '@/services/dueList'
+import { exportDue } from '@/services/plan'
 import { formatOf, handOut, respond } from '../../access/request'
 
 /** The due list of a yard or of all, as CSV or JSON. */

@@ -1,4 +1,4 @@
-import { exportParts } from '@/services/exports'
+import { exportParts } from '@/services/interchange'
 import { formatOf, handOut, respond } from '../../access/request'
 
 /** The parts list with what is on hand, as CSV or JSON. */

@@ -1,5 +1,5 @@
 import { notFound } from '@/core/problem'
-import { exportRecord } from '@/services/exports'
+import { exportRecord } from '@/services/interchange'
 import { formatOf, handOut, respond } from '../../access/request'
 
 /** The service record of a sheet, a machine or a pump, as CSV or JSON. */

@@ -1,4 +1,4 @@
-import { readFeed } from '@/services/feeds'
+import { readFeed } from '@/services/plan'
 
 /** A private calendar link, asked for by a calendar: no session, the link itself is the key. */
 export async function GET(

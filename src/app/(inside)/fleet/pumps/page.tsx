@@ -1,6 +1,6 @@
 import type { Metadata } from 'next'
-import { mayDo } from '@/core/people'
-import { listAssemblies } from '@/services/assemblies'
+import { mayDo } from '@/core/access'
+import { listAssemblies } from '@/services/fleet'
 import { EmptyState } from '@/ui/feedback/States'
 import { AssembliesTable } from '@/ui/fleet/AssembliesTable'
 import { FleetTabs } from '@/ui/fleet/FleetTabs'

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next'
-import { mayDo } from '@/core/people'
-import { getCompany, present } from '@/services/company'
+import { mayDo } from '@/core/access'
+import { getCompany, present } from '@/services/house'
 import { getPractices } from '@/services/practices'
 import { Page } from '@/ui/frame/Page'
 import { ModelsTabs } from '@/ui/models/ModelsTabs'

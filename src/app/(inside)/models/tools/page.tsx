@@ -1,6 +1,6 @@
 import type { Metadata } from 'next'
-import { mayDo } from '@/core/people'
-import { getCompany, present } from '@/services/company'
+import { mayDo } from '@/core/access'
+import { getCompany, present } from '@/services/house'
 import { getTools } from '@/services/tools'
 import { EmptyState } from '@/ui/feedback/States'
 import { Page } from '@/ui/frame/Page'

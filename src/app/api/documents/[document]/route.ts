@@ -1,4 +1,4 @@
-import { readDocument } from '@/services/documents'
+import { readDocument } from '@/services/fleet'
 import { respond } from '../../../access/request'
 
 /** A photo or document of a machine. */

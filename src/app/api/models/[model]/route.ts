@@ -1,4 +1,4 @@
-import { exportPumpModel } from '@/services/modelPublishing'
+import { exportPumpModel } from '@/services/models'
 import { respond } from '../../../access/request'
 
 /** A model's data as it can be read in again, by version; the newest where none is named. */

@@ -1,4 +1,4 @@
-import { pumpModelJsonSchema } from '@/core/pump/jsonSchema'
+import { pumpModelJsonSchema } from '@/core/models'
 import { respond } from '../../../access/request'
 
 /** The JSON Schema of a pump model, for editors that check while somebody writes. */

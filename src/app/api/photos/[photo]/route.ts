@@ -1,4 +1,4 @@
-import { readSheetPhoto } from '@/services/sheetPhotos'
+import { readSheetPhoto } from '@/services/sheets'
 import { respond } from '../../../access/request'
 
 /** A photo taken at the bench. */

@@ -1,5 +1,5 @@
 import { largestDocument } from '@/core/fleet'
-import { addDocument } from '@/services/documents'
+import { addDocument } from '@/services/fleet'
 import { readLimited, respond } from '../../../../access/request'
 
 /** Keeps one file with a machine: its bytes are the body, its id and name stand in the address. */

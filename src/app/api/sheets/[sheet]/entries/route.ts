@@ -1,4 +1,4 @@
-import { appendEntries, entriesSince } from '@/services/sheetEntries'
+import { appendEntries, entriesSince } from '@/services/sheets'
 import { readJson, respond } from '../../../../access/request'
 
 type Context = { params: Promise<{ sheet: string }> }

@@ -1,4 +1,4 @@
-import { offersOn } from '@/services/sheetMoreWork'
+import { offersOn } from '@/services/sheets'
 import { respond } from '../../../../access/request'
 
 /** What could be done besides on an open sheet. */

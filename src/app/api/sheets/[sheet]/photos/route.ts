@@ -1,5 +1,5 @@
 import { largestDocument } from '@/core/fleet'
-import { addSheetPhoto } from '@/services/sheetPhotos'
+import { addSheetPhoto } from '@/services/sheets'
 import { readLimited, respond } from '../../../../access/request'
 
 /** Keeps one photo with a sheet: its bytes are the body, its id and name stand in the address. */

@@ -1,4 +1,4 @@
-import { takeInEntries } from '@/services/sheetEntries'
+import { takeInEntries } from '@/services/sheets'
 import { readJson, respond } from '../../../../../access/request'
 
 /** Takes in, for authors who cannot send them any more, what waits on a device: `{entries, why}`. */

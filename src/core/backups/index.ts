@@ -1,0 +1,1 @@
+export { type BackupView, type BackupsView, superfluousBackups } from './backups'

@@ -1,0 +1,19 @@
+export { composeSheet, savingOfBundling, type Saving } from './compose'
+export { usualPath, usualPositions } from './choosing'
+export { notGivenNote } from './practised'
+export { offersFor, type Offer } from './offers'
+export { newestRound, openStretches, visitRound, recomposeSheet, type Recomposed } from './recompose'
+export type {
+  ChosenTask,
+  ComposedSheet,
+  ComposeInput,
+  FastenerNeed,
+  ImpliedTask,
+  Job,
+  PartNeed,
+  SheetStep,
+  StripOrder,
+  ToolNeed,
+  UsedPractice,
+} from './types'
+export type { ComposePage } from './views'

@@ -1,0 +1,148 @@
+import { inSentence, instanceKey, splitInstance, treatmentNames, type Use } from '../models'
+import { tighteningOrder } from '../torque'
+import { renewsForCertain } from './chosen'
+import { locked, type Part } from './steps'
+import type { ComposedSheet, FastenerNeed, PartNeed, SheetStep, ToolNeed, UsedPractice } from './types'
+
+/**
+ * What an assembly's work uses up: parts of the renewed positions, what the tasks use, what opening
+ * destroys; one spot is supplied once, however many tasks ask for it. Apart from that, what is taken
+ * along and used only where a finding says so.
+ */
+export function partsOf({ id, practised, walk }: Part): { parts: PartNeed[]; spares: PartNeed[] } {
+  const { model } = practised
+  const certain = new Map<string, { part: string; spot: string; quantity: number }>()
+  const perhaps: typeof certain = new Map()
+  const need = (sure: boolean, part: string, spot: string, quantity: number) => {
+    const at = sure ? certain : perhaps
+    const key = `${part}|${spot}`
+    at.set(key, { part, spot, quantity: Math.max(at.get(key)?.quantity ?? 0, quantity) })
+  }
+  for (const { node, index } of walk.opened) {
+    const own = model.access.find((each) => each.key === node.key) ?? node
+    for (const use of own.consumes)
+      need(use.rule === 'always', use.part, instanceKey(use.spot, index), use.quantity)
+    for (const { position: key, rule } of own.disturbs) {
+      const position = model.positions.find((each) => each.key === key)
+      if (rule === 'onCondition' && position?.part)
+        need(false, position.part, instanceKey(key, index), position.pieces)
+    }
+  }
+  for (const chosen of walk.tasks) {
+    const { task, path, positions } = chosen
+    const renews = task.kind === 'renew' || task.kind === 'change'
+    for (const instance of positions) {
+      const { key, index } = splitInstance(instance)
+      const position = model.positions.find((each) => each.key === key)
+      if (position?.part && renews) need(renewsForCertain(chosen), position.part, instance, position.pieces)
+      const use = (each: Use) => need(true, each.part, instanceKey(each.spot, index), each.quantity)
+      task.uses.forEach(use)
+      path?.uses.forEach(use)
+    }
+  }
+  for (const key of certain.keys()) perhaps.delete(key)
+  const gather = (spots: typeof certain) => {
+    const needs = new Map<string, PartNeed>()
+    for (const { part, spot, quantity } of spots.values()) {
+      const about = model.parts.find((each) => each.key === part)
+      const known = needs.get(part) ?? {
+        assemblyId: id,
+        part,
+        name: about?.name ?? part,
+        unit: about?.unit ?? 'piece',
+        quantity: 0,
+        spots: [],
+      }
+      known.quantity = Math.round((known.quantity + quantity) * 1e6) / 1e6
+      known.spots.push(spot)
+      needs.set(part, known)
+    }
+    return [...needs.values()]
+  }
+  return { parts: gather(certain), spares: gather(perhaps) }
+}
+
+/** Every tool that a step names, each once by its name, in the order in which it is first needed. */
+export function toolsOf(parts: Part[], steps: SheetStep[]): ToolNeed[] {
+  const tools = new Map<string, ToolNeed>()
+  for (const { assemblyId, step } of steps) {
+    const model = parts.find(({ id }) => id === assemblyId)?.practised.model
+    for (const key of [...step.tools, ...(step.temporary ? [step.temporary.tool] : [])]) {
+      const tool = model?.tools.find((each) => each.key === key)
+      if (tool) tools.set(tool.name, tool)
+    }
+  }
+  return [...tools.values()]
+}
+
+/** Every fastener that is tightened, with its order, where it is, and what has to be said about it. */
+export function fastenersOf(parts: Part[], steps: SheetStep[]): FastenerNeed[] {
+  return parts.flatMap(({ id, practised: { model, fastenerNotes } }) =>
+    model.fasteners.flatMap((fastener): FastenerNeed[] => {
+      const own = steps.filter(({ assemblyId, step }) => assemblyId === id && step.fastener === fastener.key)
+      if (own.length === 0) return []
+      const bolts = fastener.layout.map(({ x, y }, index) => ({
+        id: String(index + 1),
+        x,
+        y,
+        number: index + 1,
+      }))
+      const { pattern } = fastener
+      const order =
+        bolts.length === 0 || pattern === 'single' || pattern === 'notStated'
+          ? []
+          : tighteningOrder(bolts, pattern, { retapFirst: fastener.retapFirst })
+      return [
+        {
+          assemblyId: id,
+          fastener,
+          order,
+          where: [...new Set(own.map(({ where }) => where).filter(Boolean))].sort((a, b) =>
+            a.localeCompare(b, 'en', { numeric: true }),
+          ),
+          notes: fastenerNotes.get(fastener.key) ?? [],
+        },
+      ]
+    }),
+  )
+}
+
+/** Every caution once, and those that come from doing these things in one job. */
+export function cautionsOf(parts: Part[], steps: SheetStep[]): ComposedSheet['cautions'] {
+  const cautions = new Map<string, string>()
+  for (const { step, heading } of steps)
+    if (step.caution && !cautions.has(step.caution)) cautions.set(step.caution, heading)
+  const lockers = locked(parts, steps)
+  const lubricated = fastenersOf(parts, steps).filter(
+    ({ fastener }) => fastener.treatment.kind === 'threadLubricant',
+  )
+  if (lockers.length > 0 && lubricated.length > 0) {
+    const names = (list: { name: string }[]) => list.map(({ name }) => inSentence(name)).join(', ')
+    cautions.set(
+      `Two opposite treatments in one job: ${treatmentNames.threadlocker} on the ${names(lockers)}, ${treatmentNames.threadLubricant} on the ${names(lubricated.map(({ fastener }) => fastener))}. Keep the bottles apart; one on the other’s thread undoes both.`,
+      'Torque',
+    )
+  }
+  return [...cautions].map(([words, where]) => ({ words, where }))
+}
+
+/** The practices that made a difference to these steps, each once an assembly. */
+export function practicesOf({ id, practised, walk }: Part, steps: SheetStep[]): UsedPractice[] {
+  const { model, practice, fastenerPractices } = practised
+  const used = new Map<string, UsedPractice>()
+  const note = (resolved: Omit<UsedPractice, 'assemblyId'>) =>
+    used.set(resolved.key, { ...resolved, assemblyId: id })
+  if (model.repeats.some((repeat) => walk.opened.some(({ node }) => node.repeat === repeat.key)))
+    note(practice('stripOrder'))
+  const own = steps.filter(({ assemblyId }) => assemblyId === id)
+  for (const { step } of own) if (step.practice) note(practice(step.practice.key))
+  for (const { node } of walk.opened) {
+    if (node.practice) note(practice(node.practice.key))
+    for (const each of node.consumes) if (each.practice) note(practice(each.practice))
+  }
+  for (const { task, path } of walk.tasks)
+    for (const { practice: by } of path ? task.paths : []) if (by) note(practice(by.key))
+  for (const { step } of own)
+    if (step.fastener) for (const resolved of fastenerPractices.get(step.fastener) ?? []) note(resolved)
+  return [...used.values()]
+}

@@ -1,0 +1,80 @@
+import Joi from 'joi'
+import { passwordField, signInNameField } from '../access'
+import { id, line, version } from '../problem'
+import { unitPreferencesSchema, type UnitPreferences } from '../units'
+
+export type CompanyInput = {
+  version?: number
+  name: string
+  timeZone: string
+  currency: string
+  units: UnitPreferences
+  /** Days a crew wants to know beforehand that a machine comes in. */
+  noticeDays?: number
+  /** Hours of work after a service until somebody looks at it again. */
+  earlyCheckHours?: number
+}
+
+/** An IANA time zone this machine knows, such as `Europe/Dublin`. */
+const timeZone = Joi.string().custom((value: string, helpers) => {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: value })
+    return value
+  } catch {
+    return helpers.message({ custom: 'Choose a time zone from the list, such as Europe/Dublin.' })
+  }
+})
+
+const companyFields = {
+  name: line(80).required(),
+  timeZone: timeZone.required(),
+  currency: Joi.string()
+    .uppercase()
+    .pattern(/^[A-Z]{3}$/)
+    .default('EUR')
+    .messages({ 'string.pattern.base': 'Enter a currency code of three letters, such as EUR.' }),
+  units: unitPreferencesSchema.required(),
+  noticeDays: Joi.number()
+    .integer()
+    .min(0)
+    .max(60)
+    .default(2)
+    .messages({ 'number.min': 'Enter 0 to 60 days.', 'number.max': 'Enter 0 to 60 days.' }),
+  earlyCheckHours: Joi.number()
+    .min(1)
+    .max(500)
+    .default(20)
+    .messages({ 'number.min': 'Enter 1 to 500 hours.', 'number.max': 'Enter 1 to 500 hours.' }),
+}
+
+export const companySchema = Joi.object<CompanyInput>({ version: version().required(), ...companyFields })
+
+/** Setting up an empty company: who it is, its first yard, its first coordinator. */
+export type SetUpInput = {
+  code: string
+  company: Omit<CompanyInput, 'version'>
+  yard: { id: string; name: string }
+  coordinator: { id: string; name: string; signInName: string; password: string }
+}
+
+export const setUpSchema = Joi.object<SetUpInput>({
+  code: Joi.string()
+    .trim()
+    .uppercase()
+    .max(20)
+    .required()
+    .messages({ 'string.empty': 'Enter the code from the console.' }),
+  company: Joi.object(companyFields).required(),
+  yard: Joi.object({ id: id().required(), name: line(60).required() }).required(),
+  coordinator: Joi.object({
+    id: id().required(),
+    name: line(60).required(),
+    signInName: signInNameField().required(),
+    password: passwordField().required(),
+  }).required(),
+})
+
+/** The time zones to choose from, UTC first. */
+export function timeZones(): string[] {
+  return ['UTC', ...Intl.supportedValuesOf('timeZone').filter((zone) => zone !== 'UTC')]
+}

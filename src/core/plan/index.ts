@@ -1,0 +1,29 @@
+export { type FeedInput, type FeedView, feedSchema } from './feeds'
+export {
+  type HandInput,
+  type Mark,
+  type MarkedAs,
+  type SnoozeInput,
+  endedBy,
+  handSchema,
+  markOn,
+  serviceSubject,
+  snoozeSchema,
+} from './marks'
+export { nextVisit } from './nextVisit'
+export { notOnVisit, visitFor } from './onVisit'
+export type { PreparedStep, VisitLine, VisitPage } from './views'
+export {
+  type BookingInput,
+  type CancelInput,
+  type VisitChangeInput,
+  type VisitItem,
+  type VisitState,
+  bookingSchema,
+  cancelSchema,
+  isOpen,
+  showMinutes,
+  visitChangeSchema,
+  visitNumber,
+  visitStates,
+} from './visits'

@@ -1,0 +1,85 @@
+import type { ComposedSheet } from '../composing'
+import type { VisitState } from './visits'
+
+/** A visit as lists show it. */
+export type VisitLine = {
+  id: string
+  number: number
+  day: string
+  startTime: string | null
+  minutes: number
+  state: VisitState
+  machineNumber: string | null
+  machineName: string | null
+  place: string
+  /** The yard its machine, or the shelf, is in. */
+  yardId: string | null
+  leadId: string
+  lead: string
+  /** "Renew high-pressure seals, cylinders 1 and 2". */
+  services: {
+    assemblyId: string
+    pump: string
+    task: string
+    name: string
+    where: string
+    positions: string[]
+  }[]
+  /** The sheet it is worked on, once there is one. */
+  sheet: {
+    id: string
+    number: number
+    state: 'open' | 'signed'
+    /** What was found on the way and added to it, while it is open. */
+    added: string[]
+  } | null
+  /** Its day has passed and it still stands. */
+  late: boolean
+  version: number
+}
+
+/** Whether a part that a visit needs will be there. Null beside a part the stores do not keep. */
+export type VisitStock = {
+  partId: string
+  number: string
+  bin: string
+  /** What is left on the shelf for this visit after those before it; null once the visit is over. */
+  available: number | null
+  missing: number
+  /** When it would come if it were ordered today. */
+  arrives: string | null
+  inTime: boolean
+}
+
+/** A step as the preparation lists it. */
+export type PreparedStep = {
+  key: string
+  phase: string
+  heading: string
+  where: string
+  text: string
+  caution: string
+  /** The torque in three units, where it tightens something. */
+  torque: string
+  unverified: boolean
+  /** Which wrench of the register to set to what; blank where nothing is tightened to a torque. */
+  wrench: string
+  /** The finding it depends on; blank where it is always done. */
+  onlyIf: string
+}
+
+export type VisitPage = VisitLine & {
+  note: string
+  endReason: string
+  notice: string
+  parts: (ComposedSheet['parts'][number] & { stock: VisitStock | null })[]
+  tools: ComposedSheet['tools']
+  /** What only a finding will ask for. */
+  spares: ComposedSheet['spares']
+  /** What comes with it, because opening the pump destroys or unseats it. */
+  implied: { name: string; where: string; why: string }[]
+  minutesOneByOne: number
+  /** What the company chose or the manual says, where it changes something here. */
+  practices: ComposedSheet['practices']
+  steps: PreparedStep[]
+}

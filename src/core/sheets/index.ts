@@ -1,0 +1,97 @@
+export type * from './types'
+export { pieceFates, timerKinds } from './types'
+export {
+  currentStep,
+  sheetState,
+  inspected,
+  ofKind,
+  phasesOf,
+  seenBy,
+  unfinished,
+  type PositionState,
+  type SheetState,
+  type StepState,
+} from './state'
+export { alwaysRenewed, blockedBy, mayBeSkipped, opens, refusal, type Writing } from './bench/rules'
+export {
+  boltPlaces,
+  fastenerNotes,
+  fastenerOf,
+  lookedUp,
+  needAt,
+  nextBolt,
+  pulledOff,
+  pulledTo,
+  statedTorque,
+  torqueRefusal,
+  wantsLookingUp,
+  wrenchAdvice,
+  type BoltPlace,
+} from './bench/bolts'
+export {
+  borePieces,
+  fateWords,
+  keptSettings,
+  notCounted,
+  partsOpen,
+  stopped,
+  temporaryTools,
+  toRenew,
+  toSeeTo,
+  unseen,
+  valvesBack,
+  wentBack,
+  type BorePieces,
+} from './bench/counts'
+export { openedPlaces, sheetPositions } from './content'
+export { lockless, locksOf, locksOn, type Lock } from './bench/locks'
+export {
+  benchMeasures,
+  bucketFlow,
+  comparable,
+  converted,
+  dripRate,
+  offLimits,
+  unitsFor,
+  unlikeBefore,
+  type EarlierMeasure,
+} from './bench/measures'
+export { findingOf, openStretch, placeWords, positionPlace, stretchName, type PositionPlace } from './places'
+export { usesFor, type Expected } from './bench/taking'
+export { clockWords, timersOf, timerStand, type SheetTimer, type TimerStand } from './bench/timers'
+export { proofStops, stoppedBy } from './signing/proof'
+export { notReady, partName, presumedEndReason } from './signing/sign'
+export { causesOn, isLook, matesToLookAt, seenOn, sortAt, soundFinding, wayBegun } from './bench/looking'
+export {
+  abandonSchema,
+  correctionSchema,
+  moreWorkSchema,
+  payloadSchemas,
+  mostEntriesAtOnce,
+  sentEntriesSchema,
+  sentEntrySchema,
+  signSchema,
+  startSheetSchema,
+  takeInReasonSchema,
+  unplannedSheetSchema,
+  type AbandonInput,
+  type CorrectionInput,
+  type MoreWorkInput,
+  type SignInput,
+  type StartSheetInput,
+  type UnplannedSheetInput,
+} from './schema'
+export { endReasonAfterCorrections, isTakenBack, usedAfterCorrections } from './record/corrections'
+export { recordLines } from './record/lines'
+export { authorWords, recordKinds, type RecordKind, type RecordLine } from './record/teller'
+export { positionLines, workersOf, type PositionLine } from './record/positions'
+export type {
+  BenchMeter,
+  BenchPart,
+  EndingLife,
+  MoreWork,
+  SettledTorque,
+  SheetLine,
+  SheetPage,
+  SigningView,
+} from './views'

@@ -1,0 +1,36 @@
+export {
+  availability,
+  openBook,
+  serves,
+  stockedFor,
+  suppliesOf,
+  type Availability,
+  type Book,
+  type Demand,
+  type StockedPart,
+  type Supply,
+} from './availability'
+export {
+  bookUses,
+  countDifference,
+  countedOut,
+  takenByOpen,
+  type CountedBin,
+  type NotedUse,
+} from './openUses'
+export { stockOf, takeFrom, tidy, type Lot, type LotStock, type Movement, type PartStock } from './stock'
+export {
+  countSchema,
+  partSchema,
+  partUnits,
+  receiptSchema,
+  type CountInput,
+  type Fit,
+  type PartForm,
+  type PartInput,
+  type PartUnit,
+  type ReceiptInput,
+} from './schema'
+export { showAmount } from './words'
+export { comingNeed, type ComingDemand, type ComingNeed, type ComingStock } from './coming'
+export type { MovementLine, PartChoice, PartPage, StockLine } from './views'

@@ -1,0 +1,56 @@
+import type { LotStock } from './stock'
+import type { PartInput } from './schema'
+import type { Supply } from './availability'
+
+/** A part as the list of the stores shows it. */
+export type StockLine = Omit<PartInput, 'version'> & {
+  version: number
+  retiredOn: string | null
+  retiredReason: string
+  onHand: number
+  /** What open sheets have taken: in the book until they are signed, but not in the bin. */
+  taken: number
+  expired: number
+  /** Used beyond the book: count this bin. */
+  short: number
+  /** Pieces left in opened packs. */
+  openPack: number
+  lots: number
+  /** What the open visits need, and how much of it is not there. */
+  needed: number
+  missing: number
+  /** Something missing would come after the visit's day, even if it were ordered today. */
+  tooLate: boolean
+  below: boolean
+  fitsModels: string[]
+}
+
+export type LotLine = LotStock & { code: string; unitCents: number | null; note: string }
+
+export type MovementLine = {
+  id: string
+  kind: 'receipt' | 'use' | 'count' | 'correction'
+  quantity: number
+  day: string
+  lot: number | null
+  sheetId: string | null
+  sheetNumber: number | null
+  reason: string
+  by: string
+}
+
+export type PartPage = StockLine & {
+  lotList: LotLine[]
+  movements: MovementLine[]
+  visits: (Supply & { number: string })[]
+  history: { id: string; day: string; by: string; summary: string; reason: string }[]
+}
+
+/** A part of a pump model that a stocked part can serve as. */
+export type PartChoice = {
+  modelId: string
+  part: string
+  model: string
+  name: string
+  unit: 'piece' | 'L' | 'mL'
+}

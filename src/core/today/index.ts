@@ -1,0 +1,2 @@
+export { type MorningItem, type MorningKind, firstOfEach, inMorningOrder, morningKinds } from './morning'
+export type { BareRow, DuePump, NextVisitView, TodayRow, TodayView } from './views'

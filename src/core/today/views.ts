@@ -1,0 +1,55 @@
+import type { MachineLine } from '../fleet'
+import type { EarlyCheckView, SignView } from '../inspection'
+import type { ComingNeed, StockLine } from '../stores'
+import type { ClockView, WearView } from '../wear'
+import type { MorningItem } from './morning'
+import type { Mark, VisitLine } from '../plan'
+
+/** The pump a due service is on, as a row names it. */
+export type DuePump = Pick<
+  WearView,
+  'assemblyId' | 'number' | 'title' | 'unit' | 'machineNumber' | 'machineName' | 'yardId'
+>
+
+/** One row of Today. */
+/** How a row stands against what people said of it. */
+type Said = {
+  /** Who has it, by name; null where nobody was handed it. */
+  handedTo: string | null
+  /** It was put off, and is back before its day: until when it was, by whom, and why it is back. */
+  cameBack: { until: string; by: string; reason: string; because: 'new' | 'worse' } | null
+}
+
+export type TodayRow = Said & BareRow
+
+/** A row with what it shows, before anything that was said of it. */
+export type BareRow = MorningItem &
+  (
+    | { kind: 'service'; pump: DuePump; clock: ClockView; visit: VisitLine | null }
+    | { kind: 'sign'; sign: SignView }
+    | { kind: 'visit'; visit: VisitLine }
+    | { kind: 'doubt' | 'reading'; machine: MachineLine }
+    | { kind: 'earlyCheck'; check: EarlyCheckView }
+    | { kind: 'part'; part: StockLine; coming: ComingNeed | null }
+  )
+
+/** The morning's work, in order, with what was put off and what comes next. */
+export type TodayView = {
+  rows: TodayRow[]
+  /** Rows of later days that are left out of a long list. */
+  left: number
+  marks: Mark[]
+  /** The next service that will want deciding, once nothing does today. */
+  next: { pump: DuePump; clock: ClockView } | null
+}
+
+/** What the next visit to a pump would do, composed as it would be. */
+export type NextVisitView = {
+  day: string
+  /** Why then: the service that leads, in words. */
+  because: string
+  services: { name: string; where: string; task: string }[]
+  minutes: number
+  minutesOneByOne: number
+  parts: { name: string; quantity: number; unit: 'piece' | 'L' | 'mL'; missing: boolean }[]
+}

@@ -1,0 +1,1 @@
+export { type PersonRow, endedSessions, people } from './people'

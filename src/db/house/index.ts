@@ -1,0 +1,8 @@
+export { attempt, closeDatabase, database, databaseFile, dataFolder, kept, write } from './connection'
+export { copyTo, inspectDatabase, knownShape, shapeOf } from './copies'
+export { checkDatabase, migrate } from './migrate'
+export { Op } from './table'
+export { type AuditRow, auditEvents } from './audit'
+export { day, id, json, longText, real, text, whole } from './columns'
+export { type CompanyRow, companies } from './company'
+export { type Table, select, table } from './table'

@@ -1,0 +1,1 @@
+export { type EarlyCheckRow, type SignRow, earlyChecks, signs } from './signs'

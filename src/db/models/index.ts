@@ -1,0 +1,1 @@
+export { pumpModelVersions, pumpModels, settledDoubts } from './pumpModels'

@@ -1,0 +1,1 @@
+export { type PracticeChoiceRow, practiceChoices } from './practices'

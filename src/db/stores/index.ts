@@ -1,0 +1,1 @@
+export { type PartRow, type StockMovementRow, parts, stockLots, stockMovements } from './stores'

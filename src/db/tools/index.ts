@@ -1,0 +1,1 @@
+export { type ToolRow, tools } from './tools'

@@ -1,0 +1,2 @@
+export { type LifeRow, lives, newLife } from './lives'
+export { type DutyRow, type LimitOverrideRow, duties, limitOverrides } from './wearRules'

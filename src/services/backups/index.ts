@@ -1,0 +1,2 @@
+export { backupFile, backupsOf, makeBackup, makeNightly, startBackup } from './backups'
+export { UnsoundArchive, restoreArchive, runningFile } from './restoring'

@@ -1,0 +1,1 @@
+export { composeItems, composeOrRefuse, jobsOf, modelsOf, placeAndItems } from './composing'

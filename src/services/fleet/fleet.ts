@@ -1,0 +1,372 @@
+import 'server-only'
+import {
+  bypassKinds,
+  driveKinds,
+  machineKinds,
+  machineSchema,
+  newMachineSchema,
+  retireSchema,
+  storageKinds,
+  type MachineInput,
+  type NewMachineInput,
+  type RetireInput,
+  type MachineLine,
+  type MachinePage,
+  type MeterPanel,
+} from '@/core/fleet'
+import {
+  laidUpOn,
+  cumulativeHours,
+  hoursAt,
+  meterValue,
+  readMeterValue,
+  showMeterValue,
+  weeklyUse,
+  type KnownAhead,
+} from '@/core/hours'
+import { addDays, daysBetween } from '@/core/calendar'
+import { conflict, invalid, notFound, check, referenceSchema, type Reference } from '@/core/problem'
+import { kept, write } from '@/db/house'
+import { fittings, machines, type MachineRow, yards } from '@/db/fleet'
+import { meters, type MeterRow, doubtedCounts } from '@/db/hours'
+import { people } from '@/db/access'
+import {
+  requirePermission,
+  type Actor,
+  changesAround,
+  recordChange,
+  now,
+  ourCompany,
+  present,
+  type Company,
+  dayOf,
+  timeOf,
+  editRow,
+  requireUnique,
+} from '../house'
+import { insertAssembly } from './assemblies'
+import { loadAssemblies, pumpsByMachine } from '../wear'
+import {
+  asReading,
+  faceOf,
+  historyOf,
+  linesOf,
+  insertMeter,
+  recordReading,
+  loadKnown,
+  spellsByMachine,
+  spellsOf,
+  spellToday,
+} from '../hours'
+
+export async function listMachines(_actor: Actor): Promise<MachineLine[]> {
+  const company = await ourCompany()
+  const { today } = present(company)
+  return kept('machines', today, () => loadMachines(company, today))
+}
+
+async function loadMachines(company: Company, today: string): Promise<MachineLine[]> {
+  const [rows, yardRows, meterRows, doubts, lines, pumps, spells] = await Promise.all([
+    machines.all({}, [['number', 'ASC']]),
+    yards.all(),
+    meters.all({ retiredOn: null }, [['createdAt', 'ASC']]),
+    doubtedCounts(),
+    linesOf(),
+    pumpsByMachine(),
+    spellsByMachine(),
+  ])
+  const doubtsOf = new Map(doubts.map(({ meterId, count }) => [meterId, count]))
+  return rows.map((row) => {
+    const own = meterRows.filter((meter) => meter.machineId === row.id)
+    const meter = own[0]
+    const line = meter && lines.get(meter.id)
+    const newest = line?.points.filter((point) => point.source === 'reading').at(-1)
+    const day = newest && dayOf(newest.at, company.timeZone)
+    const ageDays = day === undefined ? null : daysBetween(day, today)
+    return {
+      ...pick(row),
+      yardName: yardRows.find((yard) => yard.id === row.yardId)?.name ?? '',
+      pumps: (pumps.get(row.id) ?? []).map(({ number, title }) => ({ number, title })),
+      written: writtenOn(
+        row,
+        pumps.get(row.id) ?? [],
+        own.map((each) => each.name),
+      ),
+      meter: meter ? { name: meter.name, unit: faceOf(meter).unit, decimals: meter.decimals } : null,
+      lastReading: newest && day !== undefined ? { value: newest.shown, day, ageDays: ageDays! } : null,
+      owesReading:
+        meter !== undefined &&
+        !row.retiredOn &&
+        !laidUpOn(spells.get(row.id) ?? [], today) &&
+        (ageDays === null || ageDays > meter.readingIntervalDays),
+      owesSince: day !== undefined && meter ? addDays(day, meter.readingIntervalDays + 1) : null,
+      spell: spellToday(spells.get(row.id), today),
+      weekly: line ? weeklyUse(line, 6) : null,
+      doubts: own.reduce((sum, each) => sum + (doubtsOf.get(each.id) ?? 0), 0),
+    }
+  })
+}
+
+/** Every word of a machine that somebody may look for. */
+function writtenOn(
+  row: MachineRow,
+  pumps: { number: string; title: string; serial: string }[],
+  meterNames: string[],
+): string {
+  return [
+    row.number,
+    row.name,
+    machineKinds[row.kind],
+    row.bay,
+    row.crew,
+    storageKinds[row.storage],
+    driveKinds[row.drive],
+    row.driveName,
+    bypassKinds[row.bypass],
+    row.note,
+    ...meterNames,
+    ...pumps.flatMap((pump) => [pump.number, pump.title, pump.serial]),
+  ]
+    .filter(Boolean)
+    .join(' ')
+    .toLowerCase()
+}
+
+function pick({ id, number, name, kind, yardId, bay, crew, storage, retiredOn }: MachineRow) {
+  return { id, number, name, kind, yardId, bay, crew, storage, retiredOn }
+}
+
+export async function getMachine(actor: Actor, reference: string): Promise<MachinePage> {
+  const row = (await machines.byId(reference)) ?? (await machines.find({ number: reference }))
+  if (!row) throw notFound(`Machine ${reference}`)
+  const { timeZone } = await ourCompany()
+  const [yard, meterRows, stays, changes, names, spells, known] = await Promise.all([
+    yards.byId(row.yardId),
+    meters.all({ machineId: row.id }, [['createdAt', 'ASC']]),
+    fittings.all({ machineId: row.id, status: 'active' }),
+    changesAround({ machineId: row.id }, timeZone),
+    people.all(),
+    spellsOf(actor, row.id),
+    loadKnown([row.id]),
+  ])
+  const nameOf = new Map(names.map((person) => [person.id, person.name]))
+  const assemblies =
+    stays.length > 0 ? await loadAssemblies([...new Set(stays.map((stay) => stay.assemblyId))]) : []
+  const { createdAt: _createdAt, ...values } = row
+  return {
+    ...values,
+    yardName: yard?.name ?? '',
+    meters: await Promise.all(
+      meterRows.map((meter) => meterPanel(meter, timeZone, actor, nameOf, known(row.id, meter.id))),
+    ),
+    fitted: assemblies
+      .filter((assembly) => assembly.place.machineId === row.id)
+      .map(({ stays: _stays, ...assembly }) => assembly),
+    past: assemblies
+      .flatMap((assembly) =>
+        assembly.stays
+          .filter((stay) => stay.machineId === row.id && stay.until !== null)
+          .map((stay) => ({ ...stay, number: assembly.number, title: assembly.title })),
+      )
+      .sort((a, b) => (a.at < b.at ? 1 : -1)),
+    spells,
+    changes,
+  }
+}
+
+async function meterPanel(
+  meter: MeterRow,
+  timeZone: string,
+  actor: Actor,
+  nameOf: Map<string, string>,
+  known: KnownAhead,
+): Promise<MeterPanel> {
+  const { rows, eventRows, history } = await historyOf(meter)
+  const line = (await linesOf([meter.id])).get(meter.id) ?? cumulativeHours([], [])
+  const { id, name, kind, digits, decimals, readingIntervalDays, retiredOn, version } = meter
+  return {
+    id,
+    name,
+    kind,
+    digits,
+    decimals,
+    readingIntervalDays,
+    retiredOn,
+    version,
+    face: faceOf(meter),
+    readings: rows
+      .map((row) => ({
+        ...row,
+        ...asReading(row),
+        day: dayOf(row.at, timeZone),
+        time: timeOf(row.at, timeZone),
+        cumulative: row.status === 'accepted' ? hoursAt(line, row.at) : null,
+        recordedBy: nameOf.get(row.recordedById) ?? '',
+        mine: row.recordedById === actor.id,
+        tells: eventRows.find((event) => event.readingId === row.id)?.kind ?? null,
+      }))
+      .reverse(),
+    history: { readings: history.readings, events: history.events, standing: history.standing ?? [] },
+    events: eventRows.map((event) => ({
+      id: event.id,
+      kind: event.kind,
+      at: event.at,
+      note: event.note,
+      day: dayOf(event.at, timeZone),
+      oldLast: event.lastRaw === null ? null : showMeterValue(event.lastRaw, faceOf(meter)),
+      assumed: event.assumed === 1,
+    })),
+    line: line.points.map(({ at, hours, source }) => ({ at, hours, source })),
+    total: line.points.at(-1)?.hours ?? null,
+    weekly: weeklyUse(line, 6),
+    known,
+  }
+}
+
+/** Adds a machine with its first meter, that meter's first reading, and its pump: all of it or nothing. */
+export async function addMachine(actor: Actor, input: NewMachineInput): Promise<void> {
+  requirePermission(actor, 'fleet.edit')
+  const { meter, pump, version: _version, ...machine } = check(newMachineSchema, input)
+  await write(async () => {
+    if (await machines.byId(machine.id)) return
+    await requireFreeNumber(machine.number, machine.id)
+    await requireYard(machine.yardId)
+    const row: MachineRow = { ...machine, retiredOn: null, retiredReason: '', createdAt: now(), version: 1 }
+    await machines.insert(row)
+    await recordChange(actor, {
+      entity: 'machine',
+      entityId: row.id,
+      entityVersion: 1,
+      machineId: row.id,
+      action: 'added',
+      summary: `${row.number} ${row.name} added`,
+      after: row,
+    })
+    const { firstTyped, firstDay, ...meterInput } = meter
+    const meterRow = await insertMeter(actor, row.id, meterInput)
+    if (firstTyped !== '') await recordFirstReading(actor, meterRow, firstTyped, firstDay)
+    if (pump) {
+      const { slot, share, shareBasis, ...assembly } = pump
+      const place = {
+        where: 'machine' as const,
+        machineId: row.id,
+        meterId: meterRow.id,
+        slot,
+        share,
+        shareBasis,
+      }
+      await insertAssembly(actor, { ...assembly, kind: 'pump', name: '' }, place, {
+        own: 'pump.',
+        place: 'pump.',
+      })
+    }
+  })
+}
+
+async function recordFirstReading(actor: Actor, meter: MeterRow, typed: string, day: string): Promise<void> {
+  const { today, time } = present(await ourCompany())
+  const parsed = readMeterValue(typed, faceOf(meter))
+  if (!parsed.ok) throw invalid({ 'meter.firstTyped': parsed.reason })
+  if (meter.digits !== null && meterValue(parsed.raw, meter.decimals) >= 10 ** meter.digits) {
+    throw invalid({ 'meter.firstTyped': `This meter has only ${meter.digits} digits before the point.` })
+  }
+  if (day > today) throw invalid({ 'meter.firstDay': 'This day is still to come.' })
+  await recordReading(
+    actor,
+    {
+      id: meter.id,
+      meterId: meter.id,
+      day,
+      time: day === today ? time : '08:00',
+      typed,
+      readBy: '',
+      note: '',
+      vouched: true,
+    },
+    'start',
+  )
+}
+
+export async function saveMachine(actor: Actor, input: MachineInput): Promise<void> {
+  requirePermission(actor, 'fleet.edit')
+  const { id, version, ...values } = check(machineSchema, input)
+  await write(async () => {
+    await requireFreeNumber(values.number, id)
+    await requireYard(values.yardId)
+    await editRow(
+      actor,
+      machines,
+      { entity: 'machine', name: values.number },
+      { id, version: version! },
+      values,
+      {
+        machineId: id,
+        action: 'changed',
+        summary: `${values.number} changed`,
+      },
+    )
+  })
+}
+
+export async function retireMachine(actor: Actor, input: RetireInput): Promise<void> {
+  requirePermission(actor, 'fleet.edit')
+  const { id, version, reason } = check(retireSchema, input)
+  await write(async () => {
+    const row = await machines.byId(id)
+    if (!row) throw notFound('This machine')
+    const stays = await fittings.all({ machineId: id, status: 'active' })
+    const here =
+      stays.length === 0 ? [] : await loadAssemblies([...new Set(stays.map((stay) => stay.assemblyId))])
+    const fitted = here
+      .filter((assembly) => assembly.place.machineId === id)
+      .map((assembly) => assembly.number)
+    if (fitted.length > 0) {
+      throw conflict(
+        `${row.number} still has ${fitted.join(', ')} on it. Move them to the shelf or another machine first.`,
+      )
+    }
+    const { today } = present(await ourCompany())
+    await editRow(
+      actor,
+      machines,
+      { entity: 'machine', name: row.number },
+      { id, version },
+      { retiredOn: today, retiredReason: reason },
+      {
+        machineId: id,
+        action: 'retired',
+        summary: `${row.number} retired`,
+        reason,
+      },
+    )
+  })
+}
+
+export async function returnMachine(actor: Actor, asked: Reference): Promise<void> {
+  requirePermission(actor, 'fleet.edit')
+  const input = check(referenceSchema, asked)
+  await write(async () => {
+    const row = await machines.byId(input.id)
+    if (!row) throw notFound('This machine')
+    await editRow(
+      actor,
+      machines,
+      { entity: 'machine', name: row.number },
+      input,
+      { retiredOn: null, retiredReason: '' },
+      {
+        machineId: row.id,
+        action: 'returned',
+        summary: `${row.number} brought back into service`,
+      },
+    )
+  })
+}
+
+async function requireFreeNumber(number: string, ownId: string): Promise<void> {
+  await requireUnique(machines, { number }, ownId, 'number', 'Another machine has this number.')
+}
+
+async function requireYard(yardId: string): Promise<void> {
+  if (!(await yards.byId(yardId))) throw invalid({ yardId: 'Choose a yard from the list.' })
+}

@@ -1,0 +1,7 @@
+export { eventToldBy } from './meterChanges'
+export { asMeterEvent, asReading, faceOf, historyOf, linesOf } from './meterHistory'
+export { insertMeter, retireMeter, returnMeter, saveMeter } from './meters'
+export { pastInstant } from './readingInput'
+export { keepReading, recordReading, settleAsReplaced, settleReading } from './readings'
+export { loadKnown, saveSpell, spellToday, spellsByMachine, spellsOf, withdrawSpell } from './spells'
+export { loadStanding } from './standing'

@@ -1,0 +1,82 @@
+import 'server-only'
+import {
+  cumulativeHours,
+  meterValue,
+  type CumulativeLine,
+  type History,
+  type MeterEvent,
+  type MeterFace,
+  type Reading,
+} from '@/core/hours'
+import {
+  meterEvents,
+  type MeterEventRow,
+  type MeterRow,
+  acceptedReadings,
+  readings,
+  type ReadingRow,
+} from '@/db/hours'
+import { loadStanding } from './standing'
+
+export function faceOf(meter: Pick<MeterRow, 'kind' | 'digits' | 'decimals'>): MeterFace {
+  return { unit: meter.kind === 'strokes' ? 'strokes' : 'h', digits: meter.digits, decimals: meter.decimals }
+}
+
+export function asReading(row: Pick<ReadingRow, 'id' | 'at' | 'raw' | 'decimals'>): Reading {
+  return { id: row.id, at: row.at, value: meterValue(row.raw, row.decimals) }
+}
+
+export function asMeterEvent(row: MeterEventRow): MeterEvent {
+  const value = (raw: number | null) => (raw === null ? null : meterValue(raw, row.decimals))
+  return row.kind === 'change'
+    ? {
+        kind: 'change',
+        id: row.id,
+        at: row.at,
+        lastValue: value(row.lastRaw),
+        firstValue: value(row.firstRaw) ?? 0,
+        assumed: row.assumed === 1,
+      }
+    : { kind: 'rollOver', id: row.id, at: row.at, span: row.span ?? 0 }
+}
+
+/** Everything that was ever read on a meter, and what its clocks stand on. */
+export async function historyOf(
+  meter: MeterRow,
+): Promise<{ rows: ReadingRow[]; eventRows: MeterEventRow[]; history: History }> {
+  const [rows, eventRows, standingOf] = await Promise.all([
+    readings.all({ meterId: meter.id }, [['at', 'ASC']]),
+    meterEvents.all({ meterId: meter.id, status: 'active' }, [['at', 'ASC']]),
+    loadStanding([meter.machineId]),
+  ])
+  const accepted = rows.filter((row) => row.status === 'accepted').map(asReading)
+  return {
+    rows,
+    eventRows,
+    history: {
+      face: faceOf(meter),
+      readings: accepted,
+      events: eventRows.map(asMeterEvent),
+      standing: standingOf(meter.machineId),
+    },
+  }
+}
+
+/** The cumulative lines of some meters, or of all, from two queries. */
+export async function linesOf(meterIds?: string[]): Promise<Map<string, CumulativeLine>> {
+  const [rows, events] = await Promise.all([
+    acceptedReadings(meterIds),
+    meterEvents.all({ status: 'active', ...(meterIds ? { meterId: meterIds } : {}) }),
+  ])
+  const byMeter = new Map<string, { readings: Reading[]; events: MeterEvent[] }>()
+  const entry = (meterId: string) => {
+    const known = byMeter.get(meterId) ?? { readings: [], events: [] }
+    byMeter.set(meterId, known)
+    return known
+  }
+  for (const row of rows) entry(row.meterId).readings.push(asReading(row))
+  for (const row of events) entry(row.meterId).events.push(asMeterEvent(row))
+  return new Map(
+    [...byMeter].map(([meterId, kept]) => [meterId, cumulativeHours(kept.readings, kept.events)]),
+  )
+}

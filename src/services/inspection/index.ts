@@ -1,0 +1,10 @@
+export {
+  listOpenSigns,
+  reopenBySheet,
+  reopenSign,
+  reportSign,
+  settleBySheet,
+  settleSign,
+  signsOf,
+} from './signs'
+export { loadForwardSigns } from './signsLoading'

@@ -1,0 +1,1 @@
+export { type Download, type Format, exportParts, exportRecord } from './exports'

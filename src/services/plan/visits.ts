@@ -1,0 +1,401 @@
+import 'server-only'
+import {
+  bookingSchema,
+  cancelSchema,
+  isOpen,
+  visitChangeSchema,
+  visitNumber,
+  visitStates,
+  type BookingInput,
+  type CancelInput,
+  type VisitChangeInput,
+  type VisitItem,
+  type VisitState,
+  type PreparedStep,
+  type VisitLine,
+  type VisitPage,
+} from '@/core/plan'
+import { showDay } from '@/core/calendar'
+import type { ComposedSheet, SheetStep } from '@/core/composing'
+import { availability, stockedFor, tidy } from '@/core/stores'
+import { inSentence, type Fastener, type PumpModel } from '@/core/models'
+import { conflict, invalid, notFound, check, referenceSchema, type Reference } from '@/core/problem'
+import type { SheetContent } from '@/core/sheets'
+import { showTorque, wrenchWords } from '@/core/torque'
+import { whereWords } from '@/core/wear'
+import { Op, write } from '@/db/house'
+import { assemblies, fittings, machines, yards } from '@/db/fleet'
+import { people } from '@/db/access'
+import { sheetEntries, sheets, type SheetRow } from '@/db/sheets'
+import { visits, type VisitRow } from '@/db/plan'
+import { requirePermission, type Actor, recordChange, now, ourCompany, present, editRow } from '../house'
+import { companyPractices } from '../practices'
+import { listWrenches } from '../tools'
+import { composeItems, composeOrRefuse, modelsOf, placeAndItems } from '../composing'
+import { loadBook, modelsOfVersions } from '../stores'
+
+const openStates = (Object.keys(visitStates) as VisitState[]).filter(isOpen)
+
+/** Visits of some days, in order. Cancelled ones are left out unless asked for. */
+export async function listVisits(_actor: Actor, days: { from: string; to: string }): Promise<VisitLine[]> {
+  const rows = await visits.all({ day: { [Op.between]: [days.from, days.to] } } as never, [
+    ['day', 'ASC'],
+    ['startTime', 'ASC'],
+    ['number', 'ASC'],
+  ])
+  return asLines(rows.filter((row) => row.state !== 'cancelled'))
+}
+
+/** Every visit that still stands, whenever it is. */
+export async function listOpenVisits(_actor: Actor): Promise<VisitLine[]> {
+  return asLines(await visits.all({ state: openStates }, [['day', 'ASC']]))
+}
+
+/** The visits of one machine, newest first. */
+export async function visitsOfMachine(_actor: Actor, machineId: string): Promise<VisitLine[]> {
+  return asLines(await visits.all({ machineId }, [['day', 'DESC']]))
+}
+
+/** A visit with its preparation, composed from the very model versions it was booked with. */
+export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
+  const row = await visits.byId(id)
+  if (!row) throw notFound('This visit')
+  const [line] = await asLines([row])
+  const models = await modelsOf(row.items)
+  const sheet = composeItems(row.items, models, await companyPractices())
+  const wrenches = await listWrenches()
+  const { today } = present(await ourCompany())
+  const fastenerOf = ({ assemblyId, step }: SheetStep) =>
+    sheet.fasteners.find((each) => each.assemblyId === assemblyId && each.fastener.key === step.fastener)
+      ?.fastener
+  const sheetModels = new Map(row.items.map((item) => [item.assemblyId, models.get(item.modelVersionId)]))
+  return {
+    ...line!,
+    note: row.note,
+    endReason: row.endReason,
+    notice: [...new Set([...models.values()].map((model) => model.notice))].filter(Boolean).join(' '),
+    parts: await stockFor(row, sheet.parts),
+    tools: sheet.tools,
+    spares: sheet.spares,
+    implied: sheet.implied.map(({ assemblyId, task, positions, why }) => {
+      const model = sheetModels.get(assemblyId)
+      return {
+        name: model?.tasks.find((each) => each.key === task)?.name ?? task,
+        where: model ? whereWords(model, positions) : '',
+        why,
+      }
+    }),
+    minutesOneByOne: sheet.minutesOneByOne,
+    practices: sheet.practices,
+    steps: sheet.steps.map((step) =>
+      asPrepared(step, fastenerOf(step), (stage, fastener) => wrenchWords(fastener, stage, wrenches, today)),
+    ),
+  }
+}
+
+/** Beside each part what the stores have for this visit, after what earlier visits take. */
+async function stockFor(visit: VisitRow, needs: ComposedSheet['parts']): Promise<VisitPage['parts']> {
+  const [book, modelOf] = await Promise.all([
+    loadBook(),
+    modelsOfVersions(visit.items.map((item) => item.modelVersionId)),
+  ])
+  const total = new Map<string, number>()
+  const stockedOf = (need: ComposedSheet['parts'][number]) => {
+    const item = visit.items.find((each) => each.assemblyId === need.assemblyId)
+    return stockedFor(book.parts.values(), {
+      modelId: modelOf.get(item?.modelVersionId ?? ''),
+      part: need.part,
+    })
+  }
+  for (const need of needs) {
+    const part = stockedOf(need)
+    if (part) total.set(part.id, tidy((total.get(part.id) ?? 0) + need.quantity))
+  }
+  return needs.map((need) => {
+    const part = stockedOf(need)
+    if (!part) return { ...need, stock: null }
+    // Two pumps of one visit may want the same part: what is missing is missing for both together.
+    const quantity = total.get(part.id)!
+    const { free, missing, earliestDay } = availability(book, {
+      part: part.id,
+      quantity,
+      day: visit.day,
+      forVisit: visit.id,
+    })
+    const arrives = missing > 0 ? earliestDay : null
+    return {
+      ...need,
+      stock: {
+        partId: part.id,
+        number: part.number,
+        bin: part.bin,
+        available: isOpen(visit.state) ? Math.min(free, quantity) : null,
+        missing: isOpen(visit.state) ? missing : 0,
+        arrives: isOpen(visit.state) ? arrives : null,
+        inTime: arrives === null || arrives <= visit.day,
+      },
+    }
+  })
+}
+
+function asPrepared(
+  { key, phase, heading, where, step }: SheetStep,
+  fastener: Fastener | undefined,
+  wrench: (stage: number | null, fastener: Fastener) => string,
+): PreparedStep {
+  return {
+    key,
+    phase,
+    heading,
+    where,
+    text: step.text,
+    caution: step.caution,
+    torque: fastener ? showTorque(fastener.torque, step.stage) : '',
+    unverified: fastener?.torque.state === 'stated' && !fastener.torque.verified,
+    wrench: fastener ? wrench(step.stage, fastener) : '',
+    onlyIf: [step.when?.is ?? ''].flat().join(', or '),
+  }
+}
+
+/**
+ * Books a visit: some services of the pumps of one machine, or of one pump on a shelf, on a day for a
+ * technician. Its minutes are composed, with the shared way in counted once.
+ *
+ * @throws `invalid` beside the field; `conflict` where one of the services is booked already
+ */
+export async function bookVisit(actor: Actor, input: BookingInput): Promise<{ number: string }> {
+  requirePermission(actor, 'visits.plan')
+  const { id, items: asked, ...when } = check(bookingSchema, input)
+  return write(async () => {
+    const repeated = await visits.byId(id)
+    if (repeated) return { number: visitNumber(repeated.number) }
+    await requireDayToCome(when.day)
+    await requireLead(when.leadId)
+    const { items, place } = await placeAndItems(asked)
+    const sheet = composeOrRefuse(items, await modelsOf(items), await companyPractices())
+    await requireNotBooked(items)
+    const number = await nextVisitNumber()
+    const row: VisitRow = {
+      id,
+      number,
+      ...place,
+      day: when.day,
+      startTime: when.startTime || null,
+      minutes: Math.round(sheet.minutes),
+      leadId: when.leadId,
+      state: 'booked',
+      items,
+      note: when.note,
+      endReason: '',
+      createdAt: now(),
+      version: 1,
+    }
+    await visits.insert(row)
+    await recordChange(actor, {
+      entity: 'visit',
+      entityId: id,
+      entityVersion: 1,
+      machineId: place.machineId,
+      assemblyId: items[0]!.assemblyId,
+      action: 'booked',
+      summary: `Visit ${visitNumber(number)} booked for ${showDay(when.day)}: ${(await asLines([row]))[0]!.services.map(({ name }) => name).join(', ')}`,
+      after: row,
+    })
+    return { number: visitNumber(number) }
+  })
+}
+
+export async function changeVisit(actor: Actor, input: VisitChangeInput): Promise<void> {
+  requirePermission(actor, 'visits.plan')
+  const { id, version, ...values } = check(visitChangeSchema, input)
+  await write(async () => {
+    const row = await visits.byId(id)
+    if (!row) throw notFound('This visit')
+    if (!isOpen(row.state)) throw conflict('This visit is over or cancelled; book a new one.')
+    if (values.day !== row.day) await requireDayToCome(values.day)
+    await requireLead(values.leadId)
+    const what = { entity: 'visit', name: `visit ${visitNumber(row.number)}` }
+    await editRow(
+      actor,
+      visits,
+      what,
+      { id, version },
+      { ...values, startTime: values.startTime || null },
+      {
+        machineId: row.machineId,
+        assemblyId: row.items[0]?.assemblyId ?? null,
+        action: 'changed',
+        summary: `Visit ${visitNumber(row.number)} changed`,
+      },
+    )
+  })
+}
+
+export async function cancelVisit(actor: Actor, input: CancelInput): Promise<void> {
+  requirePermission(actor, 'visits.plan')
+  const { id, version, reason } = check(cancelSchema, input)
+  await write(async () => {
+    const sheet = await sheets.find({ visitId: id, state: ['open', 'signed'] })
+    if (sheet)
+      throw conflict(
+        `Sheet ${visitNumber(sheet.number)} was opened for this visit: sign it or give it up there.`,
+      )
+    await setState(actor, { id, version }, { state: 'cancelled', endReason: reason }, 'cancelled', reason)
+  })
+}
+
+/** Takes a cancelling back, unless its services were booked again meanwhile. */
+export async function restoreVisit(actor: Actor, asked: Reference): Promise<void> {
+  requirePermission(actor, 'visits.plan')
+  const input = check(referenceSchema, asked)
+  // In one write: nobody can book these services between looking and restoring.
+  await write(async () => {
+    const row = await visits.byId(input.id)
+    if (row && row.state !== 'cancelled')
+      throw conflict(`Visit ${visitNumber(row.number)} is not cancelled: there is nothing to take back.`)
+    if (row) await requireNotBooked(row.items)
+    await setState(actor, input, { state: 'booked', endReason: '' }, 'booked again', '')
+  })
+}
+
+async function setState(
+  actor: Actor,
+  read: { id: string; version: number },
+  values: Partial<VisitRow>,
+  verb: string,
+  reason: string,
+): Promise<void> {
+  await write(async () => {
+    const row = await visits.byId(read.id)
+    if (!row) throw notFound('This visit')
+    await editRow(
+      actor,
+      visits,
+      { entity: 'visit', name: `visit ${visitNumber(row.number)}` },
+      read,
+      values,
+      {
+        machineId: row.machineId,
+        assemblyId: row.items[0]?.assemblyId ?? null,
+        action: values.state ?? 'changed',
+        summary: `Visit ${visitNumber(row.number)} ${verb}`,
+        reason,
+      },
+    )
+  })
+}
+
+async function requireDayToCome(day: string): Promise<void> {
+  if (day < present(await ourCompany()).today) throw invalid({ day: 'This day has passed.' })
+}
+
+async function requireLead(leadId: string): Promise<void> {
+  const lead = await people.byId(leadId)
+  if (!lead || lead.retiredOn || lead.role === 'viewer')
+    throw invalid({ leadId: 'Choose a technician from the list.' })
+}
+
+async function requireNotBooked(items: VisitItem[]): Promise<void> {
+  const open = await visits.all({ state: openStates })
+  for (const visit of open) {
+    const again = visit.items.find((booked) =>
+      items.some(
+        (item) =>
+          item.assemblyId === booked.assemblyId &&
+          item.task === booked.task &&
+          item.positions.some((position) => booked.positions.includes(position)),
+      ),
+    )
+    if (again)
+      throw conflict(
+        `One of these services is on visit ${visitNumber(visit.number)} already, on ${showDay(visit.day)}. Change that one instead.`,
+      )
+  }
+}
+
+async function nextVisitNumber(): Promise<number> {
+  const [last] = await visits.all({}, [['number', 'DESC']], 1)
+  return (last?.number ?? 0) + 1
+}
+
+async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
+  if (rows.length === 0) return []
+  const company = await ourCompany()
+  const { today } = present(company)
+  const shelved = rows.filter((row) => row.machineId === null).map((row) => row.items[0]!.assemblyId)
+  const [models, machineRows, yardRows, names, sheetRows, pumps, stays] = await Promise.all([
+    modelsOf(rows.flatMap((row) => row.items)),
+    machines.all(),
+    yards.all(),
+    people.all(),
+    sheets.all({ visitId: rows.map((row) => row.id), state: ['open', 'signed'] }),
+    assemblies.all({ id: [...new Set(rows.flatMap((row) => row.items.map((item) => item.assemblyId)))] }),
+    fittings.all({ assemblyId: shelved, status: 'active' }, [['at', 'ASC']]),
+  ])
+  const added = await addedOn(sheetRows.filter((sheet) => sheet.state === 'open').map((sheet) => sheet.id))
+  return rows.map((row) => {
+    const machine = machineRows.find((each) => each.id === row.machineId)
+    const yard = yardRows.find((each) => each.id === machine?.yardId)
+    return {
+      id: row.id,
+      number: row.number,
+      day: row.day,
+      startTime: row.startTime,
+      minutes: row.minutes,
+      state: row.state,
+      machineNumber: machine?.number ?? null,
+      machineName: machine?.name ?? null,
+      place: machine
+        ? [yard?.name, machine.bay && `bay ${machine.bay}`].filter(Boolean).join(', ')
+        : 'on the shelf',
+      yardId:
+        machine?.yardId ??
+        stays.findLast((stay) => stay.assemblyId === row.items[0]?.assemblyId)?.yardId ??
+        null,
+      leadId: row.leadId,
+      lead: names.find((person) => person.id === row.leadId)?.name ?? '',
+      services: row.items.map((item) => {
+        const model = models.get(item.modelVersionId)
+        return {
+          assemblyId: item.assemblyId,
+          pump: pumps.find((pump) => pump.id === item.assemblyId)?.number ?? '',
+          task: item.task,
+          name: model ? serviceName(model, item) : item.task,
+          where: model ? whereWords(model, item.positions) : '',
+          positions: item.positions,
+        }
+      }),
+      sheet: sheetOf(
+        sheetRows.find((sheet) => sheet.visitId === row.id),
+        added,
+      ),
+      late: isOpen(row.state) && row.state !== 'inWork' && row.day < today,
+      version: row.version,
+    }
+  })
+}
+
+/** The task by its name, with the way of doing it where one was chosen. */
+function serviceName(model: PumpModel, { task: key, path: pathKey }: VisitItem): string {
+  const task = model.tasks.find((each) => each.key === key)
+  const path = task?.paths.find((each) => each.key === pathKey)
+  return [task?.name ?? key, path && inSentence(path.name)].filter(Boolean).join(': ')
+}
+
+function sheetOf(row: SheetRow | undefined, added: Map<string, string[]>): VisitLine['sheet'] {
+  return row && row.state !== 'abandoned'
+    ? { id: row.id, number: row.number, state: row.state, added: added.get(row.id) ?? [] }
+    : null
+}
+
+/** What was added to open sheets on the way, in words, from one query. */
+async function addedOn(sheetIds: string[]): Promise<Map<string, string[]>> {
+  if (sheetIds.length === 0) return new Map()
+  const rows = await sheetEntries.all({ sheetId: sheetIds, kind: 'composed' }, [['sequence', 'ASC']])
+  return new Map(
+    rows.map(({ sheetId, payload }) => [
+      sheetId,
+      ((payload as SheetContent).extra ?? []).map(({ services, reason }) => `${services}: ${reason}`),
+    ]),
+  )
+}

@@ -1,0 +1,1 @@
+export { choosePractice, companyPractices, getPractices } from './practices'

@@ -1,0 +1,1 @@
+export { getRound, recordInRound, recordReplaced, skipInRound, undoInRound } from './round'

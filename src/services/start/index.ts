@@ -1,0 +1,1 @@
+export { start } from './start'

@@ -1,0 +1,16 @@
+export { comingNeeds } from './comingNeeds'
+export { type Lead, loadLead } from './lead'
+export { listPlaceChoices } from './placeChoices'
+export { countsIn, loadBook, missingFor, modelsOfVersions, usesOnOpenSheets } from './stock'
+export {
+  countPart,
+  getPart,
+  listBenchParts,
+  listPartChoices,
+  listStock,
+  movement,
+  receivePart,
+  retirePart,
+  returnPart,
+  savePart,
+} from './stores'

@@ -1,0 +1,28 @@
+import 'server-only'
+import { machines, yards } from '@/db/fleet'
+import { meters } from '@/db/hours'
+import type { Actor } from '../house'
+
+/** Where an assembly may go: machines in service with their meters, and yards with a shelf. */
+export async function listPlaceChoices(_actor: Actor) {
+  const [machineRows, meterRows, yardRows] = await Promise.all([
+    machines.all({ retiredOn: null }, [['number', 'ASC']]),
+    meters.all({ retiredOn: null }, [['createdAt', 'ASC']]),
+    yards.all({}, [['name', 'ASC']]),
+  ])
+  return {
+    machines: machineRows.map((machine) => ({
+      value: machine.id,
+      label: `${machine.number} ${machine.name}`,
+    })),
+    meters: Object.fromEntries(
+      machineRows.map((machine) => [
+        machine.id,
+        meterRows
+          .filter((meter) => meter.machineId === machine.id)
+          .map((meter) => ({ value: meter.id, label: meter.name })),
+      ]),
+    ),
+    yards: yardRows.map((yard) => ({ value: yard.id, label: yard.name })),
+  }
+}

@@ -1,0 +1,1 @@
+export { getTools, listWrenches, retireTool, saveTool, toolBookings } from './tools'

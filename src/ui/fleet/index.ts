@@ -1,0 +1,2 @@
+export type { Present } from './ReadingDialog'
+export { verdictWords } from './verdicts'

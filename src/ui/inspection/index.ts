@@ -1,0 +1,3 @@
+export { EarlyCheckDialog } from './EarlyCheckDialog'
+export { EarlyStrip } from './EarlyStrip'
+export { SettleSign } from './SettleSign'

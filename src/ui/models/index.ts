@@ -1,0 +1,1 @@
+export { FastenerMap } from './ModelFasteners'

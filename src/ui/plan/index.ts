@@ -1,0 +1,3 @@
+export { ServiceChoice } from './ServiceChoice'
+export { serviceWords } from './VisitList'
+export type { BookableClock } from './bookable'

@@ -1,0 +1,2 @@
+export { TimeZoneEntry } from './TimeZoneEntry'
+export { UnitEntries } from './UnitEntries'

@@ -1,0 +1,249 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import { useState } from 'react'
+import { findingWords } from '@/core/inspection'
+import {
+  findingOf,
+  placeWords,
+  positionPlace,
+  type PositionPlace,
+  type PositionState,
+  type SheetAssembly,
+} from '@/core/sheets'
+import { showNumber } from '@/core/units'
+import type { ClockView, PositionView, WearView } from '@/core/wear'
+import { FieldFrame, TextInput } from '../../forms/FieldFrame'
+import { FindingEditor } from './FindingEditor'
+import { PhotoButton } from './PhotoStrip'
+import { BenchDialog } from './BenchDialog'
+import type { SheetHandle } from './useSheet'
+
+type Props = { assembly: SheetAssembly; bench: SheetHandle; wear: WearView | null }
+
+/** Every position of a pump by cylinder: hours since it was new, and what this sheet does to it. */
+export function BenchPositions({ assembly, bench, wear }: Props) {
+  const [chosen, setChosen] = useState<PositionState | null>(null)
+  const states = bench.state.positions.filter((each) => each.assemblyId === assembly.id)
+  const stateOf = (position: string) => states.find((each) => each.position === position)
+  const rows = wear?.grid.flatMap((zone) => zone.rows) ?? []
+  const inGrid = new Set(rows.flatMap((row) => row.cells.map((cell) => cell.position)))
+  const single = states.filter((each) => !inGrid.has(each.position))
+  const nameOf = (position: string) =>
+    assembly.positions.find((each) => each.key === position)?.name ?? position
+  return (
+    <section>
+      <header>
+        <h2>{bench.state.content.assemblies.length > 1 ? `Positions, ${assembly.number}` : 'Positions'}</h2>
+        <span className="second">{assembly.unit === 'h' ? 'hours' : 'strokes'} since new</span>
+      </header>
+      {rows.length > 0 && (
+        <table className="bench-grid">
+          <caption className="visually-hidden">Positions of {assembly.number}</caption>
+          <thead>
+            <tr>
+              <td />
+              {wear!.columns.map((column, index) => (
+                <th key={column} scope="col">
+                  <span className="visually-hidden">{column}</span>
+                  <span aria-hidden>{index + 1}</span>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.key}>
+                <th scope="row">{row.name}</th>
+                {row.cells.map((cell) => {
+                  const state = stateOf(cell.position)
+                  return (
+                    <td key={cell.position}>
+                      {state && (
+                        <PositionCell
+                          cell={cell}
+                          state={state}
+                          place={positionPlace(bench.state, state)}
+                          seen={
+                            (findingOf(bench.state, assembly.id, cell.position)?.payload.damages ?? [])
+                              .length > 0
+                          }
+                          name={nameOf(cell.position)}
+                          onOpen={() => setChosen(state)}
+                        />
+                      )}
+                    </td>
+                  )
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <ul className="bench-parts">
+        {single.map((state) => (
+          <li key={state.position}>
+            <button type="button" onClick={() => setChosen(state)}>
+              <span className={`position-dot ${state.state}`} aria-hidden />
+              <span>{nameOf(state.position)}</span>
+              <span className={state.state === 'open' ? 'second' : 'strong'}>
+                {wordsOf(
+                  state,
+                  wear?.clocks.find((clock) => clock.positions.includes(state.position)),
+                )}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {chosen && (
+        <PositionDialog
+          assemblyId={assembly.id}
+          position={chosen.position}
+          bench={bench}
+          onClose={() => setChosen(null)}
+        />
+      )}
+    </section>
+  )
+}
+
+function wordsOf({ state, planned }: PositionState, clock: ClockView | undefined): string {
+  if (state === 'renewed') return 'new'
+  if (state === 'kept') return 'kept'
+  const used = clock ? `${showNumber(Math.round(clock.hoursUsed))}` : ''
+  return planned ? `${used} to renew`.trim() : used
+}
+
+function PositionCell({
+  cell,
+  state,
+  place,
+  seen,
+  name,
+  onOpen,
+}: {
+  cell: PositionView
+  state: PositionState
+  place: PositionPlace
+  seen: boolean
+  name: string
+  onOpen: () => void
+}) {
+  const renewed = state.state === 'renewed'
+  const share = cell.limit === null ? 0 : Math.min(cell.used / cell.limit, 1)
+  const used = showNumber(Math.round(cell.used))
+  const says = renewed
+    ? `${name}: new, renewed on this sheet`
+    : `${name}: ${used} hours${place === 'kept' ? ', kept' : `${state.planned && place !== 'reused' ? ', to renew' : ''}, ${placeWords[place]}`}${seen ? ', damage seen' : ''}`
+  const over = cell.state === 'over' || cell.state === 'overdue'
+  return (
+    <button
+      type="button"
+      className={`bench-cell ${state.state} place-${place} ${state.planned ? 'planned' : ''}`}
+      aria-label={says}
+      onClick={onOpen}
+    >
+      <svg width="14" height="32" viewBox="0 0 14 32" aria-hidden>
+        <rect x="2.5" y="4.5" width="9" height="26" fill="none" stroke="var(--edge)" />
+        {!renewed && (
+          <rect
+            x="2"
+            y={31 - 27 * share}
+            width="10"
+            height={27 * share}
+            fill={over ? 'var(--oxide)' : cell.state === 'dueSoon' ? 'var(--brass)' : 'var(--moss)'}
+          />
+        )}
+        <line x1="0" x2="14" y1="4" y2="4" stroke="var(--ink)" strokeWidth="1.5" />
+      </svg>
+      <span className="cell-words">
+        {renewed ? 'new' : place === 'kept' ? 'kept' : used}
+        {place in shortPlaces && <small>{shortPlaces[place as keyof typeof shortPlaces]}</small>}
+      </span>
+      {seen && <span className="cell-seen" aria-hidden />}
+    </button>
+  )
+}
+
+const shortPlaces = { open: 'open', out: 'out', reused: 'back', locked: 'locked' } as const
+
+type DialogProps = { assemblyId: string; position: string; bench: SheetHandle; onClose: () => void }
+
+/** One position: how it stands, what was seen on it, and what was done there against the ticks. */
+export function PositionDialog({ assemblyId, position, bench, onClose }: DialogProps) {
+  const [reason, setReason] = useState('')
+  const [error, setError] = useState('')
+  const state = bench.state.positions.find(
+    (each) => each.assemblyId === assemblyId && each.position === position,
+  )
+  if (!state) return null
+  const name =
+    bench.state.content.assemblies
+      .find((each) => each.id === assemblyId)
+      ?.positions.find((each) => each.key === position)?.name ?? position
+  const finding = findingOf(bench.state, assemblyId, position)
+  const say = async (kind: 'renewed' | 'kept') => {
+    if (reason.trim() === '') {
+      setError(kind === 'renewed' ? 'Say why it was renewed.' : 'Say why it was kept.')
+      return
+    }
+    const refused = await bench.write(kind, { assemblyId, position, reason: reason.trim() })
+    if (refused) setError(refused)
+    else onClose()
+  }
+  const now =
+    state.state === 'renewed'
+      ? 'Renewed on this sheet.'
+      : state.state === 'kept'
+        ? positionPlace(bench.state, state) === 'reused'
+          ? 'Found good and put back: its life runs on.'
+          : 'Kept: its life runs on.'
+        : state.planned
+          ? `To be renewed; its fitting step says when it is. Now: ${placeWords[positionPlace(bench.state, state)]}.`
+          : `Not part of this sheet: its life runs on. Now: ${placeWords[positionPlace(bench.state, state)]}.`
+  return (
+    <BenchDialog
+      title={name}
+      size="sm"
+      onClose={onClose}
+      actions={
+        <>
+          <PhotoButton bench={bench} about={{ stepKey: null, caption: name, assemblyId, position }} />
+          {state.state !== 'kept' && (
+            <Button variant="outlined" onClick={() => void say('kept')}>
+              It was kept
+            </Button>
+          )}
+          {state.state !== 'renewed' && (
+            <Button variant="outlined" onClick={() => void say('renewed')}>
+              It was renewed
+            </Button>
+          )}
+          <Button variant="contained" onClick={onClose}>
+            Close
+          </Button>
+        </>
+      }
+    >
+      <p>
+        {now} {state.reason && <span className="second">{state.reason}</span>}
+        {finding && (
+          <span className="second block">
+            Seen by {finding.byName}: {findingWords(finding.payload.damages, finding.payload.extent)}
+          </span>
+        )}
+      </p>
+      <FindingEditor
+        key={finding?.id ?? 'none'}
+        bench={bench}
+        assemblyId={assemblyId}
+        position={position}
+        own
+      />
+      <FieldFrame id="position-reason" label="Why it was done otherwise" error={error}>
+        <TextInput id="position-reason" value={reason} onChange={(event) => setReason(event.target.value)} />
+      </FieldFrame>
+    </BenchDialog>
+  )
+}

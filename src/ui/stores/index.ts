@@ -1,0 +1,1 @@
+export { StockMark } from './StockMark'
