@@ -6,6 +6,9 @@ const layer = (name, from, allowed) => ({
   to: { path: '^src/', pathNot: allowed },
 })
 
+// What every slice's screens are made of: no slice itself, each file one thing.
+const kit = 'feedback|forms|frame|graphics|table|theme'
+
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
@@ -34,6 +37,35 @@ module.exports = {
       severity: 'error',
       from: { path: '^src/(ui|app)/' },
       to: { path: 'node_modules/(sequelize|sqlite3)' },
+    },
+    {
+      name: 'another-slice-only-by-its-door',
+      severity: 'error',
+      from: { path: '^src/(core|db|services)/([^/]+)/' },
+      to: {
+        path: '^src/(core|db|services)/',
+        pathNot: ['^src/$1/$2/', '^src/(core|db|services)/[^/]+/index\\.ts$'],
+      },
+    },
+    {
+      name: 'everybody-else-by-the-door-too',
+      severity: 'error',
+      from: { path: '^(scripts|src/(ui|app|demo|workers|instrumentation|proxy))' },
+      to: { path: '^src/(core|db|services)/', pathNot: '^src/(core|db|services)/[^/]+/index\\.ts$' },
+    },
+    {
+      // A page opens what it shows; one slice's screens take another's only by its door.
+      name: 'screens-of-another-slice-only-by-its-door',
+      severity: 'error',
+      from: { path: '^src/ui/([^/]+)/' },
+      to: { path: '^src/ui/', pathNot: ['^src/ui/$1/', `^src/ui/(${kit})/`, '^src/ui/[^/]+/index\\.ts$'] },
+    },
+    {
+      name: 'no-circles-between-slices',
+      severity: 'error',
+      scope: 'folder',
+      from: { path: '^src/(core|db|services|ui)/[^/]+$' },
+      to: { circular: true },
     },
     { name: 'only-what-exists', severity: 'error', from: {}, to: { couldNotResolve: true } },
     {

@@ -1,5 +1,6 @@
 import { inUnit, quantity } from '../units'
-import type { PumpModel, Torque } from './types'
+import type { Torque } from '../torque'
+import type { PumpModel } from './types'
 
 /** A torque as it was found in the maker's manual, with where. */
 export type FoundTorque = { value: number; unit: string; source: string }

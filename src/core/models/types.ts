@@ -1,3 +1,4 @@
+import type { Torque } from '../torque'
 import type { ManualWord, PracticeKey } from '../practices'
 
 /**
@@ -121,11 +122,6 @@ export type Tool = {
   /** Taken along in case it is needed: an extractor for a seal that stays behind. */
   contingency: boolean
 }
-
-/** A torque as stated, or in plain words why there is none. Nothing is ever blank or zero. */
-export type Torque =
-  | { state: 'stated'; value: number; unit: string; stages: number[]; source: string; verified: boolean }
-  | { state: 'handTight' | 'byFeel' | 'notGiven'; source: string }
 
 export const treatmentKinds = [
   'none',

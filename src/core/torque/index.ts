@@ -1,3 +1,3 @@
 export { type Bolt, type OrderPattern, imbalance, tighteningOrder } from './order'
-export { detectUnitSlip, judgeTorque, showTorque, torqueIn } from './torque'
+export { detectUnitSlip, judgeTorque, showTorque, torqueIn, type Torque } from './torque'
 export { type Wrench, type WrenchAdvice, wrenchFor, wrenchSetting, wrenchWords } from './wrench'

@@ -1,5 +1,9 @@
-import type { Fastener } from '../models'
 import { inUnit, quantity, showNumber } from '../units'
+
+/** A torque as stated, or in plain words why there is none. Nothing is ever blank or zero. */
+export type Torque =
+  | { state: 'stated'; value: number; unit: string; stages: number[]; source: string; verified: boolean }
+  | { state: 'handTight' | 'byFeel' | 'notGiven'; source: string }
 
 const none = {
   handTight: 'hand tight',
@@ -17,7 +21,7 @@ const none = {
  * @example showTorque({ state: 'stated', value: 40, unit: 'N·m', stages: [20, 40], … }, 1)
  * // '20 N·m = 177 in-lb = 14.8 ft-lb'
  */
-export function showTorque(torque: Fastener['torque'], stage: number | null = null): string {
+export function showTorque(torque: Torque, stage: number | null = null): string {
   if (torque.state !== 'stated') return none[torque.state]
   const value = stage === null ? torque.value : (torque.stages[stage - 1] ?? torque.value)
   return torqueIn({ value, unit: torque.unit })

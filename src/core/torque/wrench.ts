@@ -1,5 +1,5 @@
 import type { Day } from '../calendar'
-import type { Fastener } from '../models'
+import type { Torque } from './torque'
 import { inUnit, quantity, showNumber } from '../units'
 
 export type Wrench = {
@@ -89,7 +89,7 @@ export function wrenchFor(
  * @example wrenchWords(manifoldScrew, 2, wrenches, today) // 'W-2, set to 40 N·m'
  */
 export function wrenchWords(
-  { torque, extensionMm }: Pick<Fastener, 'torque' | 'extensionMm'>,
+  { torque, extensionMm }: { torque: Torque; extensionMm: number | null },
   stage: number | null,
   wrenches: Wrench[],
   today: Day,

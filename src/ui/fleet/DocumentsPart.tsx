@@ -7,7 +7,7 @@ import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
 import { largestDocument, type DocumentView } from '@/core/fleet'
 import type { Outcome } from '@/core/problem'
-import { useConfirm } from '../feedback/Confirm'
+import { useConfirm } from '../forms/Confirm'
 import { useToast } from '../feedback/Toasts'
 
 type Props = {

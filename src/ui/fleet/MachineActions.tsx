@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button'
 import type { RetireInput } from '@/core/fleet'
 import type { Outcome } from '@/core/problem'
-import { useConfirm } from '../feedback/Confirm'
+import { useConfirm } from '../forms/Confirm'
 import { useToast } from '../feedback/Toasts'
 
 type Thing = { id: string; number: string; version: number; retiredOn: string | null }

@@ -10,7 +10,7 @@ import {
   type VisitPage,
 } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
-import { useConfirm } from '../feedback/Confirm'
+import { useConfirm } from '../forms/Confirm'
 import { useToast } from '../feedback/Toasts'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'

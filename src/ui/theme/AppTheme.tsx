@@ -3,7 +3,7 @@
 import CssBaseline from '@mui/material/CssBaseline'
 import { ThemeProvider } from '@mui/material/styles'
 import type { ReactNode } from 'react'
-import { ConfirmProvider } from '../feedback/Confirm'
+import { ConfirmProvider } from '../forms/Confirm'
 import { ToastProvider } from '../feedback/Toasts'
 import { theme } from './theme'
 

@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation'
 import { visitNumber } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
 import type { AbandonInput, SheetLine } from '@/core/sheets'
-import { useConfirm } from '../../feedback/Confirm'
+import { useConfirm } from '../../forms/Confirm'
 
 type Props = {
   sheet: Pick<SheetLine, 'id' | 'number' | 'version'>

@@ -6,7 +6,7 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { createContext, useCallback, useContext, useState, type ReactNode } from 'react'
-import { FieldFrame, TextInput } from '../forms/FieldFrame'
+import { FieldFrame, TextInput } from './FieldFrame'
 
 type Question = {
   title: string
