@@ -27,3 +27,5 @@ export {
   visitNumber,
   visitStates,
 } from './visits'
+export { bookable, type BookableClock } from './bookable'
+export { leastBusy } from './leastBusy'

@@ -95,3 +95,5 @@ export type {
   SheetPage,
   SigningView,
 } from './views'
+export { correctableIn, type Correctable } from './record/correctable'
+export { safeAnew, whereWorkStands, type Place } from './bench/standing'

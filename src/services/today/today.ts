@@ -1,18 +1,6 @@
 import 'server-only'
-import { addDays } from '@/core/calendar'
-import type { MachineLine } from '@/core/fleet'
-import type { EarlyCheckView, SignView } from '@/core/inspection'
-import { suppliesOf, type ComingNeed, type Supply, type StockLine } from '@/core/stores'
-import { endedBy, markOn, serviceSubject, type Mark, visitFor, type VisitLine } from '@/core/plan'
-import {
-  firstOfEach,
-  inMorningOrder,
-  type BareRow,
-  type DuePump,
-  type TodayRow,
-  type TodayView,
-} from '@/core/today'
-import { stateRank, type ClockView, type WearView } from '@/core/wear'
+import { suppliesOf } from '@/core/stores'
+import { morningList, type TodayView } from '@/core/today'
 import { kept } from '@/db/house'
 import { type Actor, ourCompany, present } from '../house'
 import { comingNeeds, loadBook, listStock } from '../stores'
@@ -21,17 +9,7 @@ import { listMachines } from '../fleet'
 import { listMarks, listOpenVisits } from '../plan'
 import { listOpenSigns } from '../inspection'
 
-/** What has to be decided within this many days stands on the list. */
-const ahead = 7
-/** Of one kind in one yard the list shows so many rows at once. */
-const mostAtOnce = 60
-/** An early check stands on the list from this many days before its hours are reached. */
-const aheadOfCheck = 2
-
-/**
- * One morning's work: services, signs, visits, readings, early checks and parts as one list, by the last
- * day on which acting is in time. What was put off is left out until its day.
- */
+/** One morning's work as one list, for everybody alike. */
 export async function getToday(actor: Actor): Promise<TodayView> {
   const { today } = present(await ourCompany())
   // The morning is the same for everybody; who may do what is decided where it is shown and done.
@@ -40,7 +18,7 @@ export async function getToday(actor: Actor): Promise<TodayView> {
 
 async function loadToday(actor: Actor, today: string): Promise<TodayView> {
   const book = await loadBook()
-  const [wear, machines, open, stock, marks, signs, checks] = await Promise.all([
+  const [wear, machines, visits, stock, marks, signs, checks] = await Promise.all([
     listWear(actor),
     listMachines(actor),
     listOpenVisits(actor),
@@ -49,211 +27,16 @@ async function loadToday(actor: Actor, today: string): Promise<TodayView> {
     listOpenSigns(actor),
     listOpenChecks(actor),
   ])
-  const coming = await comingNeeds(wear, open, stock, book, today)
-  const soon = addDays(today, ahead)
-  const services = wear.flatMap((view) => view.clocks.map((clock) => ({ view, clock })))
-  const wanted = services.filter(({ clock }) => wantsDeciding(clock, soon))
-  const rows: BareRow[] = [
-    ...wanted.map(({ view, clock }) => serviceRow(view, clock, visitFor(view.assemblyId, clock, open))),
-    // A sign that brings a service forward is told on the row of that service.
-    ...signs.filter((sign) => !onService(sign, wear)).map((sign) => signRow(sign, today)),
-    ...open.filter((visit) => visit.day <= today).map(visitRow),
-    ...machines.flatMap((machine) => machineRows(machine, today)),
-    ...checks.filter(isNear(addDays(today, aheadOfCheck))).map(checkRow),
-    ...partRows(stock, suppliesOf(book), coming, soon, today),
-  ]
-  const later = services
-    .filter(({ clock }) => !wantsDeciding(clock, soon) && clock.lastResponsibleDay !== null)
-    .sort((a, b) => (a.clock.lastResponsibleDay! < b.clock.lastResponsibleDay! ? -1 : 1))[0]
-  const said = withMarks(rows, marks)
-  const { shown, left } = firstOfEach(inMorningOrder(said.rows), mostAtOnce)
-  return {
-    rows: shown,
-    left,
-    marks: said.marks,
-    next: later ? { pump: pumpOf(later.view), clock: later.clock } : null,
-  }
-}
-
-/**
- * Rows without those that are put off, each with who has it, and with why it is back where it was put off
- * and something new or worse has come up since; and the marks that still hold something.
- */
-function withMarks(rows: BareRow[], marks: Mark[]): { rows: TodayRow[]; marks: Mark[] } {
-  const snoozes = marks.filter((mark) => mark.kind === 'snooze')
-  const idle = new Set<string>()
-  const holding = new Set<string>()
-  const standing = rows.flatMap((row): TodayRow[] => {
-    const own = snoozes.filter((mark) => markOn(mark, row))
-    const holds = own.find((mark) => endedBy(mark, row) === null)
-    if (holds) {
-      holding.add(holds.id)
-      return []
-    }
-    for (const mark of own) idle.add(mark.id)
-    const ended = own.at(-1)
-    const hand = marks.findLast((mark) => mark.kind === 'hand' && markOn(mark, row))
-    return [
-      {
-        ...row,
-        handedTo: hand?.to ?? null,
-        cameBack: ended
-          ? {
-              until: ended.until ?? '',
-              by: ended.by,
-              reason: ended.reason,
-              because: endedBy(ended, row)!,
-            }
-          : null,
-      },
-    ]
+  return morningList({
+    today,
+    wear,
+    machines,
+    visits,
+    marks,
+    signs,
+    checks,
+    stock,
+    supplies: suppliesOf(book),
+    coming: await comingNeeds(wear, visits, stock, book, today),
   })
-  return { rows: standing, marks: marks.filter(({ id }) => holding.has(id) || !idle.has(id)) }
-}
-
-/** Inside its tolerance or past it, brought forward, or so far from its parts that it has to be decided now. */
-function wantsDeciding(clock: ClockView, soon: string): boolean {
-  return clock.state !== 'healthy' || (clock.lastResponsibleDay !== null && clock.lastResponsibleDay <= soon)
-}
-
-function onService(sign: SignView, wear: WearView[]): boolean {
-  const view = wear.find((each) => each.assemblyId === sign.assemblyId)
-  return view?.clocks.some((clock) => clock.signs.some((each) => each.id === sign.id)) ?? false
-}
-
-const isNear = (day: string) => (check: EarlyCheckView) => check.aboutDay !== null && check.aboutDay <= day
-
-/** A row that stands there for itself alone. */
-const plain = { positions: [], severity: 0, grounds: [] }
-
-function pumpOf(view: WearView): DuePump {
-  const { assemblyId, number, title, unit, machineNumber, machineName, yardId } = view
-  return { assemblyId, number, title, unit, machineNumber, machineName, yardId }
-}
-
-function serviceRow(view: WearView, clock: ClockView, visit: VisitLine | null): BareRow {
-  const what = [`${view.machineNumber ?? view.number} ${clock.name.toLowerCase()}`, clock.where]
-  return {
-    kind: 'service',
-    subject: serviceSubject(view.assemblyId, clock.task, clock.positions),
-    positions: clock.positions,
-    severity: stateRank[clock.state],
-    grounds: clock.signs.map((sign) => sign.id),
-    label: what.filter(Boolean).join(', '),
-    actBy: clock.lastResponsibleDay,
-    weight: clock.share,
-    yardId: view.yardId,
-    lead: visit?.lead ?? null,
-    pump: pumpOf(view),
-    clock,
-    visit,
-  }
-}
-
-function signRow(sign: SignView, today: string): BareRow {
-  return {
-    kind: 'sign',
-    subject: `sign:${sign.id}`,
-    ...plain,
-    severity: sign.by < today ? 1 : 0,
-    label: `${sign.machineNumber ?? sign.pump ?? ''} ${sign.name.toLowerCase()}`,
-    actBy: sign.by,
-    weight: 0,
-    yardId: sign.yardId,
-    lead: null,
-    sign,
-  }
-}
-
-function visitRow(visit: VisitLine): BareRow {
-  return {
-    kind: 'visit',
-    subject: `visit:${visit.id}`,
-    ...plain,
-    label: `visit ${visit.number}`,
-    actBy: visit.day,
-    weight: 0,
-    yardId: visit.yardId,
-    lead: visit.lead,
-    visit,
-  }
-}
-
-function machineRows(machine: MachineLine, today: string): BareRow[] {
-  const common = { ...plain, weight: 0, yardId: machine.yardId, lead: null, machine }
-  const rows: BareRow[] = []
-  if (machine.doubts > 0 && !machine.retiredOn)
-    rows.push({
-      ...common,
-      kind: 'doubt',
-      subject: `doubt:${machine.id}`,
-      severity: machine.doubts,
-      label: `${machine.number} reading in doubt`,
-      // Its hours stand still until somebody has looked.
-      actBy: today,
-    })
-  if (machine.owesReading)
-    rows.push({
-      ...common,
-      kind: 'reading',
-      subject: `reading:${machine.id}`,
-      label: `${machine.number} reading`,
-      actBy: machine.owesSince ?? today,
-    })
-  return rows
-}
-
-function checkRow(check: EarlyCheckView): BareRow {
-  return {
-    kind: 'earlyCheck',
-    subject: `earlyCheck:${check.id}`,
-    ...plain,
-    label: `${check.machineNumber ?? check.pump} early check`,
-    actBy: check.aboutDay,
-    weight: check.worked,
-    yardId: check.yardId,
-    lead: null,
-    check,
-  }
-}
-
-/** Bins to count, parts that booked visits miss, and parts that the coming weeks eat below their minimum. */
-function partRows(
-  stock: StockLine[],
-  supply: Pick<Supply, 'partId' | 'visitId' | 'day' | 'missing'>[],
-  coming: ComingNeed[],
-  soon: string,
-  today: string,
-): BareRow[] {
-  return stock
-    .filter((part) => !part.retiredOn)
-    .flatMap((part): BareRow[] => {
-      const need = coming.find((each) => each.partId === part.id && each.orderBy <= soon) ?? null
-      const missed = supply.filter((each) => each.partId === part.id && each.missing > 0)
-      const byVisit = missed.map((each) => addDays(each.day, -part.leadDays))
-      const now = part.short > 0 || part.below ? [today] : []
-      const days = [...now, ...byVisit, ...(need ? [need.orderBy] : [])].sort()
-      if (days.length === 0) return []
-      return [
-        {
-          kind: 'part',
-          subject: `part:${part.id}`,
-          positions: [],
-          severity: part.missing + part.short,
-          grounds: [
-            part.short > 0 && 'count',
-            part.below && 'below',
-            need && 'coming',
-            ...missed.map((each) => `visit:${each.visitId}`),
-          ].filter((each) => typeof each === 'string'),
-          label: `${part.number} ${part.name}`,
-          actBy: days[0]!,
-          weight: part.missing,
-          yardId: null,
-          lead: null,
-          part,
-          coming: need,
-        },
-      ]
-    })
 }

@@ -2,12 +2,11 @@
 
 import { useRouter } from 'next/navigation'
 import { v7 as uuid } from 'uuid'
-import { bookingSchema, type BookingInput } from '@/core/plan'
+import { bookingSchema, type BookingInput, type BookableClock } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
 import type { Option } from '../forms/FieldFrame'
-import type { BookableClock } from './bookable'
 import { itemOf, ServiceChoice } from './ServiceChoice'
 
 type Props = {

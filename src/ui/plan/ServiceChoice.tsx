@@ -4,9 +4,8 @@ import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import FormHelperText from '@mui/material/FormHelperText'
 import { useController } from 'react-hook-form'
-import type { BookingInput } from '@/core/plan'
+import type { BookingInput, BookableClock } from '@/core/plan'
 import { leftWords } from '../wear'
-import type { BookableClock } from './bookable'
 
 type Item = BookingInput['items'][number]
 

@@ -6,7 +6,8 @@ import type { Outcome } from '@/core/problem'
 import { unplannedSheetSchema, type UnplannedSheetInput } from '@/core/sheets'
 import { DialogForm } from '../forms/DialogForm'
 import { TextEntry } from '../forms/entries'
-import { type BookableClock, ServiceChoice } from '../plan'
+import { ServiceChoice } from '../plan'
+import type { BookableClock } from '@/core/plan'
 
 type Props = {
   clocks: BookableClock[]

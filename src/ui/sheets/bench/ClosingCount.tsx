@@ -8,8 +8,8 @@ import {
   temporaryTools,
   valvesBack,
   type SheetState,
+  type Place,
 } from '@/core/sheets'
-import type { Place } from './place'
 
 type Props = {
   state: SheetState

@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button'
 import { useState } from 'react'
-import { opens } from '@/core/sheets'
+import { safeAnew } from '@/core/sheets'
 import { Note } from '../../feedback/States'
 import { FieldFrame, TextInput } from '../../forms/FieldFrame'
 import { firstTap } from './firstTap'
@@ -16,9 +16,9 @@ type Props = { bench: SheetHandle; author: string; timeZone: string; onDone: () 
 export function MakeSafeGate({ bench, author, timeZone, onDone }: Props) {
   const [name, setName] = useState(author)
   const [error, setError] = useState('')
-  const { safeRound, steps, energised } = bench.state
+  const { safeRound, steps } = bench.state
   // Energised in between: what was confirmed before says nothing about now.
-  const again = energised && steps.some((each) => each.state === 'open' && opens(each.step.phase))
+  const again = safeAnew(bench.state)
   const madeSafe = again ? null : bench.state.madeSafe
   const flagged = steps.filter((each) => each.state === 'open' && flagWords(each).length > 0)
   const confirm = async () => {

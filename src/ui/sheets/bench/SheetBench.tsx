@@ -3,12 +3,12 @@
 import { Link } from '../../frame/Link'
 import { useState } from 'react'
 import {
-  currentStep,
-  opens,
+  whereWorkStands,
   type MoreWorkInput,
   type StepState,
   type SheetPage,
   type AbandonInput,
+  type Place,
 } from '@/core/sheets'
 import { visitNumber } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
@@ -23,7 +23,6 @@ import { MoreWorkContext, type AddWork } from './moreWork'
 import { MoreWorkDialog } from './MoreWorkDialog'
 import { PaperSheet } from '../record/PaperSheet'
 import { PrintButton } from '../record/PrintButton'
-import type { Place } from './place'
 import { ReadMeters } from './ReadMeters'
 import { SheetPhases } from './SheetPhases'
 import { StepWork } from './StepWork'
@@ -61,7 +60,7 @@ export function SheetBench({ sheet, author, mayTakeIn, present, timeZone, abando
     setChosen(null)
     return null
   }
-  const next = placeOfNext(state)
+  const next = whereWorkStands(state)
   const place = chosen ?? next
   const step = place.at === 'step' ? state.steps.find((each) => each.step.key === place.key) : undefined
   const go = (to: Place | null) => setChosen(to)
@@ -177,15 +176,6 @@ export function SheetBench({ sheet, author, mayTakeIn, present, timeZone, abando
       </main>
     </MoreWorkContext>
   )
-}
-
-/** Where the work stands: the first meter, step or gate that is still open. */
-function placeOfNext(state: ReturnType<typeof useSheet>['state']): Place {
-  if (state.unread.length > 0) return { at: 'meters' }
-  const next = currentStep(state)
-  if (!state.madeSafe && next?.step.phase !== 'makeSafe') return { at: 'madeSafe' }
-  if (next && opens(next.step.phase) && state.energised) return { at: 'madeSafe' }
-  return next ? { at: 'step', key: next.step.key } : { at: 'end' }
 }
 
 function neighbour(steps: StepState[], step: StepState, by: 1 | -1): Place | null {

@@ -1,8 +1,7 @@
 'use client'
 
 import { useEffect, useRef } from 'react'
-import { phasesOf, type SheetState, type StepState } from '@/core/sheets'
-import type { Place } from './place'
+import { phasesOf, type SheetState, type StepState, type Place } from '@/core/sheets'
 import { flagWords, phaseNames } from '../words'
 
 type Props = { state: SheetState; place: Place; go: (to: Place) => void }

@@ -1,5 +1,4 @@
-import type { StepState, SheetPage } from '@/core/sheets'
-import type { Place } from './place'
+import type { StepState, SheetPage, Place } from '@/core/sheets'
 import type { SheetHandle } from './useSheet'
 
 /** What every part of a step at the bench is given. */

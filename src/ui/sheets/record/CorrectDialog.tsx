@@ -4,18 +4,10 @@ import FormHelperText from '@mui/material/FormHelperText'
 import { useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import type { Outcome } from '@/core/problem'
-import { correctionSchema, type CorrectionInput, type EndedLife } from '@/core/sheets'
+import { correctionSchema, type Correctable, type CorrectionInput } from '@/core/sheets'
 import { endReasons } from '@/core/wear'
 import { DialogForm } from '../../forms/DialogForm'
 import { ChoiceEntry, options, TextEntry } from '../../forms/entries'
-
-/** One thing a signed sheet says that can be corrected. */
-export type Correctable = { of: string; label: string } & (
-  | { about: 'words' }
-  | { about: 'part'; quantity: number }
-  | { about: 'endReason'; assemblyId: string; position: string; endReason: EndedLife['endReason'] }
-  | { about: 'notRenewed'; assemblyId: string; position: string }
-)
 
 type Values = {
   id: string

@@ -11,11 +11,11 @@ import {
   type CorrectionInput,
   type RecordKind,
   type SheetPage,
+  correctableIn,
 } from '@/core/sheets'
 import { showNumber } from '@/core/units'
 import { Note } from '../../feedback/States'
 import { Facts, Page, Part } from '../../frame/Page'
-import { correctableIn } from './correctable'
 import { CorrectDialog } from './CorrectDialog'
 import { PrintButton } from './PrintButton'
 import { LineTable, PositionTable } from './RecordTables'

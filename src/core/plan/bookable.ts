@@ -1,5 +1,6 @@
-import { notOnVisit, visitFor, type VisitLine } from '@/core/plan'
-import type { ClockView, WearView } from '@/core/wear'
+import type { ClockView, WearView } from '../wear'
+import { notOnVisit, visitFor } from './onVisit'
+import type { VisitLine } from './views'
 
 /** A service of a pump as a visit or an unplanned sheet can take it. */
 export type BookableClock = ClockView & {

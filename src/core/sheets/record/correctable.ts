@@ -1,5 +1,14 @@
-import { recordKinds, type RecordLine, type SheetState } from '@/core/sheets'
-import type { Correctable } from './CorrectDialog'
+import type { SheetState } from '../state'
+import type { EndedLife } from '../types'
+import { recordKinds, type RecordLine } from './teller'
+
+/** One thing a signed sheet says that can be corrected. */
+export type Correctable = { of: string; label: string } & (
+  | { about: 'words' }
+  | { about: 'part'; quantity: number }
+  | { about: 'endReason'; assemblyId: string; position: string; endReason: EndedLife['endReason'] }
+  | { about: 'notRenewed'; assemblyId: string; position: string }
+)
 
 /** What of a signed sheet can be corrected, each with what a correction of it would change. */
 export function correctableIn(state: SheetState, lines: RecordLine[]): Correctable[] {

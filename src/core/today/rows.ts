@@ -1,0 +1,244 @@
+import { addDays, type Day } from '../calendar'
+import type { MachineLine } from '../fleet'
+import type { EarlyCheckView, SignView } from '../inspection'
+import { endedBy, markOn, serviceSubject, visitFor, type Mark, type VisitLine } from '../plan'
+import type { ComingNeed, StockLine, Supply } from '../stores'
+import { stateRank, type ClockView, type WearView } from '../wear'
+import { firstOfEach, inMorningOrder } from './morning'
+import type { BareRow, DuePump, TodayRow, TodayView } from './views'
+
+/** What has to be decided within this many days stands on the list. */
+const ahead = 7
+/** Of one kind in one yard the list shows so many rows at once. */
+const mostAtOnce = 60
+/** An early check stands on the list from this many days before its hours are reached. */
+const aheadOfCheck = 2
+
+/** What a morning is made of: everything as it stands on its day. */
+export type Morning = {
+  today: Day
+  wear: WearView[]
+  machines: MachineLine[]
+  /** Visits that are neither done nor called off. */
+  visits: VisitLine[]
+  marks: Mark[]
+  /** Signs that nobody has settled. */
+  signs: SignView[]
+  /** Early checks that nobody has done. */
+  checks: EarlyCheckView[]
+  stock: StockLine[]
+  /** What open visits need of each part, and what is missing of it. */
+  supplies: Pick<Supply, 'partId' | 'visitId' | 'day' | 'missing'>[]
+  /** What the coming weeks will probably eat. */
+  coming: ComingNeed[]
+}
+
+/**
+ * What a morning asks for: services inside their tolerance or to be decided within a week, signs that
+ * bring no service forward, visits of today and before, readings in doubt or owed, early checks that are
+ * near, and parts to count, to order or missed by a visit; as one list by the last day on which acting is
+ * in time. What was put off is left out until its day, or until something new or worse has come up.
+ */
+export function morningList(morning: Morning): TodayView {
+  const { today, wear, visits, signs } = morning
+  const soon = addDays(today, ahead)
+  const services = wear.flatMap((view) => view.clocks.map((clock) => ({ view, clock })))
+  const wanted = services.filter(({ clock }) => wantsDeciding(clock, soon))
+  const rows: BareRow[] = [
+    ...wanted.map(({ view, clock }) => serviceRow(view, clock, visitFor(view.assemblyId, clock, visits))),
+    // A sign that brings a service forward is told on the row of that service.
+    ...signs.filter((sign) => !onService(sign, wear)).map((sign) => signRow(sign, today)),
+    ...visits.filter((visit) => visit.day <= today).map(visitRow),
+    ...morning.machines.flatMap((machine) => machineRows(machine, today)),
+    ...morning.checks.filter(isNear(addDays(today, aheadOfCheck))).map(checkRow),
+    ...partRows(morning, soon),
+  ]
+  const later = services
+    .filter(({ clock }) => !wantsDeciding(clock, soon) && clock.lastResponsibleDay !== null)
+    .sort((a, b) => (a.clock.lastResponsibleDay! < b.clock.lastResponsibleDay! ? -1 : 1))[0]
+  const said = withMarks(rows, morning.marks)
+  const { shown, left } = firstOfEach(inMorningOrder(said.rows), mostAtOnce)
+  return {
+    rows: shown,
+    left,
+    marks: said.marks,
+    next: later ? { pump: pumpOf(later.view), clock: later.clock } : null,
+  }
+}
+
+/**
+ * Rows without those that are put off, each with who has it, and with why it is back where it was put off
+ * and something new or worse has come up since; and the marks that still hold something.
+ */
+function withMarks(rows: BareRow[], marks: Mark[]): { rows: TodayRow[]; marks: Mark[] } {
+  const snoozes = marks.filter((mark) => mark.kind === 'snooze')
+  const idle = new Set<string>()
+  const holding = new Set<string>()
+  const standing = rows.flatMap((row): TodayRow[] => {
+    const own = snoozes.filter((mark) => markOn(mark, row))
+    const holds = own.find((mark) => endedBy(mark, row) === null)
+    if (holds) {
+      holding.add(holds.id)
+      return []
+    }
+    for (const mark of own) idle.add(mark.id)
+    const ended = own.at(-1)
+    const hand = marks.findLast((mark) => mark.kind === 'hand' && markOn(mark, row))
+    return [
+      {
+        ...row,
+        handedTo: hand?.to ?? null,
+        cameBack: ended
+          ? {
+              until: ended.until ?? '',
+              by: ended.by,
+              reason: ended.reason,
+              because: endedBy(ended, row)!,
+            }
+          : null,
+      },
+    ]
+  })
+  return { rows: standing, marks: marks.filter(({ id }) => holding.has(id) || !idle.has(id)) }
+}
+
+/** Inside its tolerance or past it, brought forward, or so far from its parts that it has to be decided now. */
+function wantsDeciding(clock: ClockView, soon: string): boolean {
+  return clock.state !== 'healthy' || (clock.lastResponsibleDay !== null && clock.lastResponsibleDay <= soon)
+}
+
+function onService(sign: SignView, wear: WearView[]): boolean {
+  const view = wear.find((each) => each.assemblyId === sign.assemblyId)
+  return view?.clocks.some((clock) => clock.signs.some((each) => each.id === sign.id)) ?? false
+}
+
+const isNear = (day: string) => (check: EarlyCheckView) => check.aboutDay !== null && check.aboutDay <= day
+
+/** A row that stands there for itself alone. */
+const plain = { positions: [], severity: 0, grounds: [] }
+
+function pumpOf(view: WearView): DuePump {
+  const { assemblyId, number, title, unit, machineNumber, machineName, yardId } = view
+  return { assemblyId, number, title, unit, machineNumber, machineName, yardId }
+}
+
+function serviceRow(view: WearView, clock: ClockView, visit: VisitLine | null): BareRow {
+  const what = [`${view.machineNumber ?? view.number} ${clock.name.toLowerCase()}`, clock.where]
+  return {
+    kind: 'service',
+    subject: serviceSubject(view.assemblyId, clock.task, clock.positions),
+    positions: clock.positions,
+    severity: stateRank[clock.state],
+    grounds: clock.signs.map((sign) => sign.id),
+    label: what.filter(Boolean).join(', '),
+    actBy: clock.lastResponsibleDay,
+    weight: clock.share,
+    yardId: view.yardId,
+    lead: visit?.lead ?? null,
+    pump: pumpOf(view),
+    clock,
+    visit,
+  }
+}
+
+function signRow(sign: SignView, today: string): BareRow {
+  return {
+    kind: 'sign',
+    subject: `sign:${sign.id}`,
+    ...plain,
+    severity: sign.by < today ? 1 : 0,
+    label: `${sign.machineNumber ?? sign.pump ?? ''} ${sign.name.toLowerCase()}`,
+    actBy: sign.by,
+    weight: 0,
+    yardId: sign.yardId,
+    lead: null,
+    sign,
+  }
+}
+
+function visitRow(visit: VisitLine): BareRow {
+  return {
+    kind: 'visit',
+    subject: `visit:${visit.id}`,
+    ...plain,
+    label: `visit ${visit.number}`,
+    actBy: visit.day,
+    weight: 0,
+    yardId: visit.yardId,
+    lead: visit.lead,
+    visit,
+  }
+}
+
+function machineRows(machine: MachineLine, today: string): BareRow[] {
+  const common = { ...plain, weight: 0, yardId: machine.yardId, lead: null, machine }
+  const rows: BareRow[] = []
+  if (machine.doubts > 0 && !machine.retiredOn)
+    rows.push({
+      ...common,
+      kind: 'doubt',
+      subject: `doubt:${machine.id}`,
+      severity: machine.doubts,
+      label: `${machine.number} reading in doubt`,
+      // Its hours stand still until somebody has looked.
+      actBy: today,
+    })
+  if (machine.owesReading)
+    rows.push({
+      ...common,
+      kind: 'reading',
+      subject: `reading:${machine.id}`,
+      label: `${machine.number} reading`,
+      actBy: machine.owesSince ?? today,
+    })
+  return rows
+}
+
+function checkRow(check: EarlyCheckView): BareRow {
+  return {
+    kind: 'earlyCheck',
+    subject: `earlyCheck:${check.id}`,
+    ...plain,
+    label: `${check.machineNumber ?? check.pump} early check`,
+    actBy: check.aboutDay,
+    weight: check.worked,
+    yardId: check.yardId,
+    lead: null,
+    check,
+  }
+}
+
+/** Bins to count, parts that booked visits miss, and parts that the coming weeks eat below their minimum. */
+function partRows({ stock, supplies, coming, today }: Morning, soon: Day): BareRow[] {
+  return stock
+    .filter((part) => !part.retiredOn)
+    .flatMap((part): BareRow[] => {
+      const need = coming.find((each) => each.partId === part.id && each.orderBy <= soon) ?? null
+      const missed = supplies.filter((each) => each.partId === part.id && each.missing > 0)
+      const byVisit = missed.map((each) => addDays(each.day, -part.leadDays))
+      const now = part.short > 0 || part.below ? [today] : []
+      const days = [...now, ...byVisit, ...(need ? [need.orderBy] : [])].sort()
+      if (days.length === 0) return []
+      return [
+        {
+          kind: 'part',
+          subject: `part:${part.id}`,
+          positions: [],
+          severity: part.missing + part.short,
+          grounds: [
+            part.short > 0 && 'count',
+            part.below && 'below',
+            need && 'coming',
+            ...missed.map((each) => `visit:${each.visitId}`),
+          ].filter((each) => typeof each === 'string'),
+          label: `${part.number} ${part.name}`,
+          actBy: days[0]!,
+          weight: part.missing,
+          yardId: null,
+          lead: null,
+          part,
+          coming: need,
+        },
+      ]
+    })
+}

@@ -1,0 +1,65 @@
+import fc from 'fast-check'
+import { bookable, leastBusy, type VisitLine } from '@/core/plan'
+import type { WearView } from '@/core/wear'
+
+const positions = ['hpSeal@1', 'hpSeal@2', 'hpSeal@3']
+const pump = {
+  assemblyId: 'a',
+  number: 'P-04',
+  unit: 'h',
+  positionNames: { 'hpSeal@1': 'cylinder 1', 'hpSeal@2': 'cylinder 2' },
+  clocks: [{ task: 'hpSeals', where: 'all three', positions }],
+} as unknown as WearView
+const visit = (id: string, ofTask: string, some: string[]) =>
+  ({ id, services: [{ assemblyId: 'a', task: ofTask, positions: some }] }) as unknown as VisitLine
+
+test('what no visit has is bookable as it stands', () => {
+  expect(bookable(pump, [])).toMatchObject([{ positions, where: 'all three', booked: null, pump: 'P-04' }])
+})
+
+test('of a service that is booked in part, what is left, by the names of its places', () => {
+  const [left] = bookable(pump, [visit('v', 'hpSeals', ['hpSeal@1'])])
+  // The third has no name of its own and is called by its key.
+  expect(left).toMatchObject({
+    positions: ['hpSeal@2', 'hpSeal@3'],
+    where: 'cylinder 2; hpSeal@3',
+    booked: null,
+  })
+})
+
+test('one that is booked whole keeps its positions and names its visit', () => {
+  const [clock] = bookable(pump, [visit('v', 'hpSeals', positions)])
+  expect(clock).toMatchObject({ positions, where: 'all three', booked: 'v' })
+})
+
+const person = (id: string, more = {}) => ({ id, name: id, role: 'technician', retiredOn: null, ...more })
+
+test('the technician with the fewest visits that day, by name where alike; nobody who left or plans only', () => {
+  const people = [
+    person('c'),
+    person('b'),
+    person('a', { retiredOn: '2026-01-01' }),
+    person('0', { role: 'viewer' }),
+  ]
+  const open = [
+    { leadId: 'b', day: '2026-10-14' },
+    { leadId: 'c', day: '2026-10-15' },
+    { leadId: 'c', day: '2026-10-15' },
+  ]
+  expect(leastBusy(people, open, '2026-10-14')).toBe('c')
+  expect(leastBusy(people, open, '2026-10-15')).toBe('b')
+  expect(leastBusy(people, open, '2026-10-16')).toBe('b')
+  expect(leastBusy([], open, '2026-10-14')).toBe('')
+})
+
+test('law: nobody who may lead has fewer visits than the one suggested', () => {
+  const people = ['a', 'b', 'c', 'd'].map((id) => person(id))
+  fc.assert(
+    fc.property(fc.array(fc.constantFrom('a', 'b', 'c', 'd'), { maxLength: 20 }), (leads) => {
+      const open = leads.map((leadId) => ({ leadId, day: '2026-10-14' }))
+      const count = (id: string) => leads.filter((each) => each === id).length
+      const chosen = leastBusy(people, open, '2026-10-14')
+      for (const { id } of people) expect(count(chosen)).toBeLessThanOrEqual(count(id))
+    }),
+  )
+})
