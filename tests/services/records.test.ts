@@ -350,7 +350,7 @@ test('a service waits for its parts where earlier visits take what is there', ()
     const lead = async () =>
       (await getWear(shop.viewer, shop.pumpId))!.clocks.find(
         ({ task, positions }) => task === 'hpSeals' && positions.includes('hpSeal@3'),
-      )!.lead
+      )!.leadTime
     // Three there for three cylinders: nothing to wait for.
     expect(await lead()).toEqual({ days: 0, parts: [] })
     await bookVisit(shop.coordinator, {

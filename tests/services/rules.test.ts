@@ -149,7 +149,7 @@ test('hard duty shortens the hours of what it touches, shown first, and is stale
 test('the last responsible day allows for parts that are missing and for the crew’s notice', () =>
   now(async () => {
     const plain = await clockOf('lpSeals')
-    expect(plain.lead).toEqual({ days: 0, parts: [] })
+    expect(plain.leadTime).toEqual({ days: 0, parts: [] })
     const days = (from: string, to: string) => (Date.parse(to) - Date.parse(from)) / 86_400_000
     expect(days(plain.lastResponsibleDay!, plain.band!.early)).toBe(2)
     const partId = uuid()
@@ -168,7 +168,7 @@ test('the last responsible day allows for parts that are missing and for the cre
       note: '',
     } as unknown as PartForm)
     const missing = await clockOf('lpSeals')
-    expect(missing.lead).toEqual({ days: 21, parts: ['LP-20 Low-pressure seal'] })
+    expect(missing.leadTime).toEqual({ days: 21, parts: ['LP-20 Low-pressure seal'] })
     expect(days(missing.lastResponsibleDay!, missing.band!.early)).toBe(23)
     await receivePart(shop.coordinator, {
       id: uuid(),
@@ -180,7 +180,7 @@ test('the last responsible day allows for parts that are missing and for the cre
       expiresOn: null,
       note: '',
     })
-    expect((await clockOf('lpSeals')).lead.days).toBe(0)
+    expect((await clockOf('lpSeals')).leadTime.days).toBe(0)
     const { id: _id, ...company } = await getCompany(shop.coordinator)
     await saveCompany(shop.coordinator, { ...company, noticeDays: 5 })
     const noticed = await clockOf('lpSeals')

@@ -2,7 +2,7 @@ import type { Day } from '../calendar'
 import type { ClockView } from '../wear'
 
 /** What one visit to a pump would sensibly do, and when. */
-export type NextVisit<Clock> = { day: Day; lead: Clock; items: Clock[] }
+export type NextVisit<Clock> = { day: Day; leading: Clock; items: Clock[] }
 
 type Due = Pick<ClockView, 'aboutDay' | 'window' | 'lastResponsibleDay' | 'state' | 'share'>
 
@@ -17,15 +17,15 @@ type Due = Pick<ClockView, 'aboutDay' | 'window' | 'lastResponsibleDay' | 'state
  */
 export function nextVisit<Clock extends Due>(clocks: Clock[], today: Day): NextVisit<Clock> | null {
   const dated = clocks.filter((clock) => clock.aboutDay !== null)
-  const [lead] = [...dated].sort((a, b) => {
+  const [leading] = [...dated].sort((a, b) => {
     const [x, y] = [a.lastResponsibleDay ?? a.aboutDay!, b.lastResponsibleDay ?? b.aboutDay!]
     return x < y ? -1 : x > y ? 1 : b.share - a.share
   })
-  if (!lead) return null
-  const day = lead.aboutDay! < today ? today : lead.aboutDay!
+  if (!leading) return null
+  const day = leading.aboutDay! < today ? today : leading.aboutDay!
   const items = dated.filter(
     (clock) =>
-      clock === lead || clock.state !== 'healthy' || (clock.window !== null && clock.window.from <= day),
+      clock === leading || clock.state !== 'healthy' || (clock.window !== null && clock.window.from <= day),
   )
-  return { day, lead, items }
+  return { day, leading, items }
 }

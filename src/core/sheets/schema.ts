@@ -244,7 +244,7 @@ export const unplannedSheetSchema = Joi.object<UnplannedSheetInput>({
   trouble: line(300).required().messages({ 'string.empty': 'Say what happened.' }),
 })
 
-export type SignInput = {
+export type SignatureInput = {
   /** The id of the signing entry: sent twice, it signs once. */
   id: string
   sheetId: string
@@ -255,7 +255,7 @@ export type SignInput = {
   /** After how many hours of work somebody looks at it again; left out, the company's usual. */
   earlyCheckHours?: number | string | null
 }
-export const signSchema = Joi.object<SignInput>({
+export const signatureSchema = Joi.object<SignatureInput>({
   id: id().required(),
   sheetId: id().required(),
   seenUpTo: Joi.number().integer().min(0).required(),

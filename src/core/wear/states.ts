@@ -7,7 +7,7 @@ import { broughtForward, type ForwardSign } from './signs'
 import { taskClocks, type TaskClock, type WearRecord } from './tasks'
 
 /** How long missing parts take to come, and which those are. */
-export type PartsLead = { days: number; parts: string[] }
+export type PartsLeadTime = { days: number; parts: string[] }
 
 /** Everything that one assembly's due states follow from. */
 export type Wearing = {
@@ -27,7 +27,7 @@ export type Terms = {
   today: Day
   noticeDays: number
   /** How long the parts of a service take that are missing for it on a day. */
-  lead: (task: Task, positions: PositionKey[], day: Day) => PartsLead
+  leadTime: (task: Task, positions: PositionKey[], day: Day) => PartsLeadTime
 }
 
 /** One due item with the four terms, its state, and every figure they were made from. */
@@ -35,7 +35,7 @@ export type DueState = TaskClock &
   Due & {
     /** By hours, days and signs together. */
     state: ClockState
-    lead: PartsLead
+    leadTime: PartsLeadTime
     noticeDays: number
     /** Usage now, and hours in an average day to come; null where nothing counts it. */
     usageNow: number
@@ -61,14 +61,14 @@ export function dueStates({ model, record, rules, signs, use }: Wearing, terms: 
     const { due, state } = broughtForward(own, item.clock.state, item.signs, today, 0, noticeDays)
     // The parts are wanted on the earliest likely day; what is missing then moves the last day to act.
     const wantedOn = due.band?.early ?? due.dueDay ?? today
-    const lead = terms.lead(item.task, item.positions, wantedOn < today ? today : wantedOn)
-    const lastResponsibleDay = due.lastResponsibleDay && addDays(due.lastResponsibleDay, -lead.days)
+    const leadTime = terms.leadTime(item.task, item.positions, wantedOn < today ? today : wantedOn)
+    const lastResponsibleDay = due.lastResponsibleDay && addDays(due.lastResponsibleDay, -leadTime.days)
     return {
       ...item,
       ...due,
       lastResponsibleDay,
       state,
-      lead,
+      leadTime,
       noticeDays,
       usageNow: record.usage,
       perDay: use?.perDay ?? null,

@@ -37,7 +37,7 @@ export type ClockView = {
   window: { from: string; to: string } | null
   /** The last day on which acting still lets it be done in time, and what it allows for. */
   lastResponsibleDay: string | null
-  lead: { days: number; parts: string[] }
+  leadTime: { days: number; parts: string[] }
   noticeDays: number
   /** The day on which it reaches its limit as likely as not; null where it is not used. */
   aboutDay: string | null

@@ -29,10 +29,10 @@ export async function getComposePage(_actor: Actor, wear: WearView): Promise<Com
     practices,
     wrenches,
     stock: version.data.parts.flatMap(({ key: part }) => {
-      const kept = stockedFor(book.parts.values(), { modelId: version.modelId, part })
-      if (!kept) return []
-      const { free } = availability(book, { part: kept.id, quantity: 0, day: book.today })
-      return [{ part, number: kept.number, bin: kept.bin, free }]
+      const stocked = stockedFor(book.parts.values(), { modelId: version.modelId, part })
+      if (!stocked) return []
+      const { free } = availability(book, { part: stocked.id, quantity: 0, day: book.today })
+      return [{ part, number: stocked.number, bin: stocked.bin, free }]
     }),
     specialTools: register
       .filter((tool) => version.data.tools.some(({ name }) => answersTo(tool, name)))

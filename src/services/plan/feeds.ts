@@ -210,8 +210,8 @@ function dueEvent(view: WearView, clock: ClockView, today: string): CalendarEven
       ? `Reached between ${showDay(clock.band.early, today)} and ${clock.band.late ? showDay(clock.band.late, today) : 'later'} (10 to 90 %)`
       : '',
     clock.lastResponsibleDay ? `Act by ${showDay(clock.lastResponsibleDay, today)}` : '',
-    clock.lead.parts.length > 0
-      ? `Missing, ${clock.lead.days} days to come: ${clock.lead.parts.join(', ')}`
+    clock.leadTime.parts.length > 0
+      ? `Missing, ${clock.leadTime.days} days to come: ${clock.leadTime.parts.join(', ')}`
       : '',
     ...clock.signs.map((sign) => sign.words),
   ]

@@ -29,7 +29,7 @@ export async function nextVisitTo(
   )
   return {
     day: visit.day,
-    because: [visit.lead.name, visit.lead.where].filter(Boolean).join(', '),
+    because: [visit.leading.name, visit.leading.where].filter(Boolean).join(', '),
     services: visit.items.map(({ name, where, task }) => ({ name, where, task })),
     minutes: sheet.minutes,
     minutesOneByOne: sheet.minutesOneByOne,

@@ -1,5 +1,5 @@
 export { comingNeeds } from './comingNeeds'
-export { type Lead, loadLead } from './lead'
+export { loadLeadTimes } from './leadTimes'
 export { listPlaceChoices } from './placeChoices'
 export { countsIn, loadBook, missingFor, modelsOfVersions, usesOnOpenSheets } from './stock'
 export {

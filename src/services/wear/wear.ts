@@ -19,6 +19,7 @@ import {
   type ComingUse,
   type DueState,
   type ForwardSign,
+  type PartsLeadTime,
   type Since,
   type WearRules,
   type ClockView,
@@ -33,7 +34,7 @@ import { taskRecords, type TaskRecordRow } from '@/db/sheets'
 import { type Actor, ourCompany, present, dayOf, groupBy } from '../house'
 import { loadCounting } from './assemblyLoading'
 import { forecastOf } from './forecasts'
-import { loadLead, type Lead } from '../stores'
+import { loadLeadTimes } from '../stores'
 import { loadForwardSigns } from '../inspection'
 import { loadKnown } from '../hours'
 import { loadRules } from './rulesLoading'
@@ -73,10 +74,10 @@ async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRu
     taskRecords.all({ status: 'active', ...(ids ? { assemblyId: ids } : {}) }, [['at', 'ASC']]),
     loadCounting(ids),
   ])
-  const [known, rules, lead, signs] = await Promise.all([
+  const [known, rules, leadTime, signs] = await Promise.all([
     loadKnown(undefined, counting.lines),
     rulesOf ?? loadRules(ids),
-    loadLead(),
+    loadLeadTimes(),
     loadForwardSigns(today, ids),
   ])
   const versionOf = new Map(versions.map((version) => [version.id, version]))
@@ -94,8 +95,8 @@ async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRu
       model: version.data,
       rules: rules(row.id),
       signs: signs(row.id),
-      lead: (task: string, positions: string[], day: string) =>
-        lead(version, { assemblyId: row.id, task, positions, day }),
+      leadTime: (task: string, positions: string[], day: string) =>
+        leadTime(version, { assemblyId: row.id, task, positions, day }),
       noticeDays: company.noticeDays,
       own: livesOf.get(row.id) ?? [],
       done: doneOf.get(row.id) ?? [],
@@ -149,7 +150,7 @@ type Facts = {
   model: PumpModel
   rules: WearRules
   signs: ForwardSign[]
-  lead: (task: string, positions: string[], day: string) => Lead
+  leadTime: (task: string, positions: string[], day: string) => PartsLeadTime
   noticeDays: number
   own: LifeRow[]
   done: TaskRecordRow[]
@@ -190,7 +191,7 @@ function clocksOf(facts: Facts) {
   const { model, rules, signs, today, noticeDays } = facts
   const states = dueStates(
     { model, record, rules, signs, use: comingUse(facts) },
-    { today, noticeDays, lead: (task, positions, day) => facts.lead(task.key, positions, day) },
+    { today, noticeDays, leadTime: (task, positions, day) => facts.leadTime(task.key, positions, day) },
   )
   return { record, clocks: states.map(asView) }
 }
@@ -236,7 +237,7 @@ function asView(due: DueState): ClockView {
     band: due.band,
     window: due.window,
     lastResponsibleDay: due.lastResponsibleDay,
-    lead: due.lead,
+    leadTime: due.leadTime,
     noticeDays: due.noticeDays,
     signs: due.signs.map(({ id, version, words, by }) => ({ id, version, words, by })),
     since: { day: due.since.day, usage: due.since.usage, first: due.since.first },

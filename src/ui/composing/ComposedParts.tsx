@@ -29,7 +29,7 @@ export function ComposedParts({ sheet, page }: Props) {
 }
 
 function PartLine({ need, page, spare = false }: { need: PartNeed; page: ComposePage; spare?: boolean }) {
-  const kept = page.stock.find((each) => each.part === need.part)
+  const stocked = page.stock.find((each) => each.part === need.part)
   const kits = page.model.kits.flatMap((kit) => {
     const held = kit.holds.find((piece) => piece.part === need.part)
     return held
@@ -42,16 +42,16 @@ function PartLine({ need, page, spare = false }: { need: PartNeed; page: Compose
       <span className="grow">
         {need.name}{' '}
         <span className="second">
-          {kept
-            ? [kept.number, kept.bin && `bin ${kept.bin}`].filter(Boolean).join(', ')
+          {stocked
+            ? [stocked.number, stocked.bin && `bin ${stocked.bin}`].filter(Boolean).join(', ')
             : 'not in the stores'}
         </span>
         {kits.length > 0 && <div className="second">{kits.join(', ')}</div>}
         {part?.doubt && <Doubt words={`${part.name}: ${part.doubt}`} short={part.doubt} page={page} />}
       </span>
-      {kept && (
-        <span className={kept.free < need.quantity ? 'brass strong nowrap' : 'second nowrap'}>
-          {showAmount(kept.free, need.unit)} free
+      {stocked && (
+        <span className={stocked.free < need.quantity ? 'brass strong nowrap' : 'second nowrap'}>
+          {showAmount(stocked.free, need.unit)} free
         </span>
       )}
       <span className={spare ? 'nowrap' : 'strong nowrap'}>

@@ -50,9 +50,9 @@ export function DueTable({ lines, today }: { lines: DueLine[]; today: string }) 
               <span className="second block">{bandWords(clock, today)}</span>
             </td>
             <td>
-              {clock.lead.parts.length === 0
+              {clock.leadTime.parts.length === 0
                 ? 'ready'
-                : `${clock.lead.days} days: ${clock.lead.parts.join(', ')}`}
+                : `${clock.leadTime.days} days: ${clock.leadTime.parts.join(', ')}`}
             </td>
             <td>{visit ? `${visit.number}, ${showDay(visit.day, today)}, ${visit.lead}` : '–'}</td>
           </tr>

@@ -132,11 +132,11 @@ function ServiceRow({ row: { pump, clock, visit }, today, actions, marks }: Show
               {sign.words}
             </span>
           ))}
-          {clock.lead.parts.length > 0 && (
+          {clock.leadTime.parts.length > 0 && (
             <span className="second block oxide">
-              {clock.lead.parts.length === 1
-                ? `${clock.lead.parts[0]} missing`
-                : `${clock.lead.parts.length} parts missing`}
+              {clock.leadTime.parts.length === 1
+                ? `${clock.leadTime.parts[0]} missing`
+                : `${clock.leadTime.parts.length} parts missing`}
             </span>
           )}
           {limitWords(clock, pump.unit) && (

@@ -75,14 +75,14 @@ export function figuresOf(clock: ClockView, unit: string, today: string): Figure
     },
     {
       term: 'Parts',
-      value: clock.lead.parts.length === 0 ? 'all in the stores' : `${clock.lead.days} days to come`,
-      from: clock.lead.parts.join(', '),
+      value: clock.leadTime.parts.length === 0 ? 'all in the stores' : `${clock.leadTime.days} days to come`,
+      from: clock.leadTime.parts.join(', '),
     },
     {
       term: 'Last responsible day',
       value: day(clock.lastResponsibleDay),
       from: clock.band
-        ? `${showDay(clock.band.early, today)} less ${clock.lead.days} days for parts less ${clock.noticeDays} days’ notice`
+        ? `${showDay(clock.band.early, today)} less ${clock.leadTime.days} days for parts less ${clock.noticeDays} days’ notice`
         : '',
     },
     { term: 'State', value: stateWords[clock.state], from: '' },

@@ -63,8 +63,8 @@ export function limitWords(clock: ClockView, unit: string): string {
  */
 export function actWords(clock: ClockView, today: string): string {
   if (clock.lastResponsibleDay === null) return ''
-  const { lead, noticeDays } = clock
-  const allows = lead.days > 0 ? `: parts ${lead.days} days, notice ${noticeDays}` : ''
+  const { leadTime, noticeDays } = clock
+  const allows = leadTime.days > 0 ? `: parts ${leadTime.days} days, notice ${noticeDays}` : ''
   return clock.lastResponsibleDay <= today
     ? `act now${allows}`
     : `act by ${showDay(clock.lastResponsibleDay, today)}${allows}`

@@ -21,7 +21,7 @@ test('what is due takes along what may be done by then, and leaves what would wa
     ],
     '2026-10-14',
   )
-  expect([visit?.day, visit?.lead.name, names(visit)]).toEqual(['2026-11-03', 'seals', ['valves', 'seals']])
+  expect([visit?.day, visit?.leading.name, names(visit)]).toEqual(['2026-11-03', 'seals', ['valves', 'seals']])
 })
 
 test('what is past is done today', () => {
@@ -37,7 +37,7 @@ test('parts that take weeks make another service lead', () => {
     ],
     '2026-10-14',
   )
-  expect([visit?.lead.name, visit?.day, names(visit)]).toEqual(['far', '2026-11-05', ['near', 'far']])
+  expect([visit?.leading.name, visit?.day, names(visit)]).toEqual(['far', '2026-11-05', ['near', 'far']])
 })
 
 test('nothing in sight is no visit', () => {

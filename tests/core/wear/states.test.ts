@@ -11,7 +11,7 @@ const use: ComingUse = {
   perDay: 5,
   dayReaching: (hours) => addDays(today, Math.round(hours / 5)),
 }
-const terms: Terms = { today, noticeDays: 2, lead: () => ({ days: 0, parts: [] }) }
+const terms: Terms = { today, noticeDays: 2, leadTime: () => ({ days: 0, parts: [] }) }
 /** Every part fitted at 0 h, 100 days ago; 500 h since. */
 const pump = (more: Partial<Wearing> = {}): Wearing => ({
   model,
@@ -69,7 +69,7 @@ test('it is overdue once the day it named has passed', () => {
 })
 
 test('parts that are missing are allowed for under a sign too', () => {
-  const [sign] = sealsOf(pump({ signs: [weep] }), { ...terms, lead: () => ({ days: 21, parts: ['SK-1'] }) })
+  const [sign] = sealsOf(pump({ signs: [weep] }), { ...terms, leadTime: () => ({ days: 21, parts: ['SK-1'] }) })
   expect(sign?.lastResponsibleDay).toBe('2026-09-26')
 })
 
@@ -96,7 +96,7 @@ test('each line carries the figures it was made from', () => {
     usageNow: 500,
     perDay: 5,
     noticeDays: 2,
-    lead: { days: 0, parts: [] },
+    leadTime: { days: 0, parts: [] },
     ruled: { stated: { hours: 800 }, factor: 1 },
   })
 })

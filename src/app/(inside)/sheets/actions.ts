@@ -4,7 +4,7 @@ import type {
   AbandonInput,
   CorrectionInput,
   MoreWorkInput,
-  SignInput,
+  SignatureInput,
   StartSheetInput,
   UnplannedSheetInput,
 } from '@/core/sheets'
@@ -24,7 +24,7 @@ export async function abandonSheet(input: AbandonInput) {
 export async function addMoreWork(input: MoreWorkInput) {
   return act((actor) => addWork(actor, input))
 }
-export async function signSheet(input: SignInput) {
+export async function signSheet(input: SignatureInput) {
   return act((actor) => sign(actor, input))
 }
 export async function correctSheet(input: CorrectionInput) {

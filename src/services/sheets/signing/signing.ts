@@ -9,11 +9,11 @@ import {
   inspected,
   notReady,
   partName,
-  signSchema,
+  signatureSchema,
   toSeeTo,
   type Signing,
   type SheetState,
-  type SignInput,
+  type SignatureInput,
   type SigningView,
 } from '@/core/sheets'
 import { showNumber } from '@/core/units'
@@ -80,9 +80,9 @@ export async function getSigning(_actor: Actor, sheetId: string): Promise<Signin
  *
  * @throws `conflict`; `invalid` for an ended life without its reason
  */
-export async function signSheet(actor: Actor, input: SignInput): Promise<void> {
+export async function signSheet(actor: Actor, input: SignatureInput): Promise<void> {
   requirePermission(actor, 'sheets.work')
-  const { id, sheetId, seenUpTo, ended, note, earlyCheckHours } = check(signSchema, input)
+  const { id, sheetId, seenUpTo, ended, note, earlyCheckHours } = check(signatureSchema, input)
   await write(async () => {
     const sheet = await sheets.byId(sheetId)
     if (!sheet) throw notFound('This sheet')

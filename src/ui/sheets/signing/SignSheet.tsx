@@ -7,7 +7,7 @@ import { v7 as uuid } from 'uuid'
 import { showAmount } from '@/core/stores'
 import { showMinutes } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
-import { signSchema, type SignInput, type EndingLife, type SigningView } from '@/core/sheets'
+import { signatureSchema, type SignatureInput, type EndingLife, type SigningView } from '@/core/sheets'
 import { showNumber } from '@/core/units'
 import { endReasons } from '@/core/wear'
 import { Note } from '../../feedback/States'
@@ -23,13 +23,13 @@ type Props = {
   signer: string
   today: string
   trouble: string
-  sign: (input: SignInput) => Promise<Outcome>
+  sign: (input: SignatureInput) => Promise<Outcome>
 }
 
 /** What signing will do, and why each old part came out; then the signature. */
 export function SignSheet({ sheetId, signing, signer, trouble, sign }: Props) {
   const router = useRouter()
-  const [values] = useState((): SignInput => ({
+  const [values] = useState((): SignatureInput => ({
     id: uuid(),
     sheetId,
     seenUpTo: signing.upTo,
@@ -61,7 +61,7 @@ export function SignSheet({ sheetId, signing, signer, trouble, sign }: Props) {
   return (
     <div className="sign-page">
       <EntryForm
-        schema={signSchema}
+        schema={signatureSchema}
         values={values}
         action={sign}
         onDone={() => router.push(`/sheets/${sheetId}`)}

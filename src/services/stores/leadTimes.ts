@@ -3,14 +3,12 @@ import { daysBetween } from '@/core/calendar'
 import { isOpen } from '@/core/plan'
 import { composeSheet, type PartNeed } from '@/core/composing'
 import type { PumpModel } from '@/core/models'
-import type { PartsLead } from '@/core/wear'
+import type { PartsLeadTime } from '@/core/wear'
 import { visits } from '@/db/plan'
 import { companyPractices } from '../practices'
 import { loadBook, missingFor } from './stock'
 
 /** How long the parts of a service take to come, and which are missing; nothing where the stores have them. */
-export type Lead = PartsLead
-
 /** A service of one assembly, wanted on a day. */
 export type WantedService = { assemblyId: string; task: string; positions: string[]; day: string }
 
@@ -19,8 +17,8 @@ export type WantedService = { assemblyId: string; task: string; positions: strin
  * not hold by its day, or what visits before it take. Pumps of one model that are due for the same share
  * its list of parts. Parts that the stores do not know cannot be dated and are left out.
  */
-export async function loadLead(): Promise<
-  (version: { id: string; modelId: string; data: PumpModel }, wanted: WantedService) => Lead
+export async function loadLeadTimes(): Promise<
+  (version: { id: string; modelId: string; data: PumpModel }, wanted: WantedService) => PartsLeadTime
 > {
   const [book, visitRows, practices] = await Promise.all([loadBook(), visits.all(), companyPractices()])
   const open = visitRows.filter((visit) => isOpen(visit.state))
