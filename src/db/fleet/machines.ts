@@ -1,36 +1,31 @@
 import type { MachineInput } from '@/core/fleet'
-import { day, id, json, longText, text, whole, table } from '../house'
+import { day, id, json, longText, orNull, text, whole, table, type RowOf } from '../house'
 
-export type MachineRow = Omit<MachineInput, 'version'> & {
-  retiredOn: string | null
-  retiredReason: string
-  createdAt: string
-  version: number
-}
+const quantity = () => orNull(json<NonNullable<MachineInput['flow']>>())
 
-const quantities = ['drivePower', 'workingPressure', 'flow', 'hoseLength', 'hoseBore', 'tankVolume'] as const
-
-export const machines = table<MachineRow>(
-  'machines',
-  {
-    id,
-    number: text,
-    name: text,
-    kind: text,
-    yardId: text,
-    bay: text,
-    crew: text,
-    storage: text,
-    inServiceSince: day,
-    drive: text,
-    driveName: text,
-    ...Object.fromEntries(quantities.map((column) => [column, json])),
-    bypass: text,
-    note: longText,
-    retiredOn: day,
-    retiredReason: text,
-    createdAt: text,
-    version: whole,
-  },
-  [...quantities],
-)
+export const machines = table('machines', {
+  id,
+  number: text(),
+  name: text(),
+  kind: text<MachineInput['kind']>(),
+  yardId: text(),
+  bay: text(),
+  crew: text(),
+  storage: text<MachineInput['storage']>(),
+  inServiceSince: orNull(day()),
+  drive: text<MachineInput['drive']>(),
+  driveName: text(),
+  drivePower: quantity(),
+  workingPressure: quantity(),
+  flow: quantity(),
+  hoseLength: quantity(),
+  hoseBore: quantity(),
+  tankVolume: quantity(),
+  bypass: text<MachineInput['bypass']>(),
+  note: longText(),
+  retiredOn: orNull(day()),
+  retiredReason: text(),
+  createdAt: text(),
+  version: whole(),
+})
+export type MachineRow = RowOf<typeof machines>

@@ -1,19 +1,11 @@
-import { id, longText, text, whole, table } from '../house'
+import { id, longText, text, whole, table, type RowOf } from '../house'
 
-export type YardRow = {
-  id: string
-  name: string
-  place: string
-  note: string
-  createdAt: string
-  version: number
-}
-
-export const yards = table<YardRow>('yards', {
+export const yards = table('yards', {
   id,
-  name: text,
-  place: text,
-  note: longText,
-  createdAt: text,
-  version: whole,
+  name: text(),
+  place: text(),
+  note: longText(),
+  createdAt: text(),
+  version: whole(),
 })
+export type YardRow = RowOf<typeof yards>

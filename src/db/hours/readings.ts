@@ -1,53 +1,32 @@
 import type { VerdictKind } from '@/core/hours'
-import { id, text, whole, select, table } from '../house'
+import { id, text, whole, select, table, type RowOf, orNull } from '../house'
 
-export type ReadingRow = {
-  id: string
-  meterId: string
-  at: string
-  /** A whole number of the meter's smallest digit; `decimals` says where the point stands. */
-  raw: number
-  decimals: number
-  /** What was typed, as typed. */
-  typed: string
-  status: 'accepted' | 'doubted' | 'superseded'
-  verdict: VerdictKind
-  reason: string
-  /** Why a person vouched for it, corrected it or withdrew it. */
-  vouchedReason: string
-  source: 'typed' | 'round' | 'phone' | 'file' | 'gateway' | 'sheet' | 'start'
-  readBy: string
-  note: string
-  supersedesId: string | null
-  /** 1 where it counted until later readings contradicted it. */
-  outvoted: number
-  recordedAt: string
-  recordedById: string
-  settledAt: string | null
-  settledById: string | null
-}
-
-export const readings = table<ReadingRow>('readings', {
+export const readings = table('readings', {
   id,
-  meterId: text,
-  at: text,
-  raw: whole,
-  decimals: whole,
-  typed: text,
-  status: text,
-  verdict: text,
-  reason: text,
-  vouchedReason: text,
-  source: text,
-  readBy: text,
-  note: text,
-  supersedesId: text,
-  outvoted: whole,
-  recordedAt: text,
-  recordedById: text,
-  settledAt: text,
-  settledById: text,
+  meterId: text(),
+  at: text(),
+  /** A whole number of the meter's smallest digit; `decimals` says where the point stands. */
+  raw: whole(),
+  decimals: whole(),
+  /** What was typed, as typed. */
+  typed: text(),
+  status: text<'accepted' | 'doubted' | 'superseded'>(),
+  verdict: text<VerdictKind>(),
+  reason: text(),
+  /** Why a person vouched for it, corrected it or withdrew it. */
+  vouchedReason: text(),
+  source: text<'typed' | 'round' | 'phone' | 'file' | 'gateway' | 'sheet' | 'start'>(),
+  readBy: text(),
+  note: text(),
+  supersedesId: orNull(text()),
+  /** 1 where it counted until later readings contradicted it. */
+  outvoted: whole(),
+  recordedAt: text(),
+  recordedById: text(),
+  settledAt: orNull(text()),
+  settledById: orNull(text()),
 })
+export type ReadingRow = RowOf<typeof readings>
 
 /** The accepted readings of some meters (all of them when none are named), oldest first: what clocks stand on. */
 export function acceptedReadings(meterIds?: string[]) {

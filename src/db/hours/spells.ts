@@ -1,24 +1,17 @@
 import type { SpellInput } from '@/core/hours'
-import { day, id, real, text, whole, table } from '../house'
+import { day, id, orNull, real, text, whole, table, type RowOf } from '../house'
 
-export type SpellRow = Omit<SpellInput, 'version'> & {
-  machineId: string
-  status: 'active' | 'withdrawn'
-  recordedAt: string
-  recordedById: string
-  version: number
-}
-
-export const spells = table<SpellRow>('spells', {
+export const spells = table('spells', {
   id,
-  machineId: text,
-  kind: text,
-  fromDay: day,
-  toDay: day,
-  hoursPerDay: real,
-  what: text,
-  status: text,
-  recordedAt: text,
-  recordedById: text,
-  version: whole,
+  machineId: text(),
+  kind: text<SpellInput['kind']>(),
+  fromDay: day(),
+  toDay: orNull(day()),
+  hoursPerDay: orNull(real()),
+  what: text(),
+  status: text<'active' | 'withdrawn'>(),
+  recordedAt: text(),
+  recordedById: text(),
+  version: whole(),
 })
+export type SpellRow = RowOf<typeof spells>

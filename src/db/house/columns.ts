@@ -1,10 +1,20 @@
-import { DataTypes } from 'sequelize'
+import { DataTypes, type ModelAttributeColumnOptions } from 'sequelize'
 
-/** Column types of the models; lengths, keys and references are the migrations' business. */
-export const id = { type: DataTypes.STRING(36), primaryKey: true }
-export const text = { type: DataTypes.STRING }
-export const longText = { type: DataTypes.TEXT }
-export const json = { type: DataTypes.TEXT }
-export const day = { type: DataTypes.DATEONLY }
-export const whole = { type: DataTypes.INTEGER }
-export const real = { type: DataTypes.DOUBLE }
+/** A column of a table, by what stands in it outside the database. */
+export type Column<Value> = ModelAttributeColumnOptions & {
+  /** Text in the database, a value outside. */
+  isJson?: true
+  /** Nothing at run time: says the type only. */
+  holds?: Value
+}
+
+/** Column types of the tables; lengths, keys and references are the migrations' business. */
+export const id: Column<string> = { type: DataTypes.STRING(36), primaryKey: true }
+export const text = <Value extends string = string>(): Column<Value> => ({ type: DataTypes.STRING })
+export const longText = (): Column<string> => ({ type: DataTypes.TEXT })
+export const json = <Value>(): Column<Value> => ({ type: DataTypes.TEXT, isJson: true })
+export const day = (): Column<string> => ({ type: DataTypes.DATEONLY })
+export const whole = <Value extends number = number>(): Column<Value> => ({ type: DataTypes.INTEGER })
+export const real = (): Column<number> => ({ type: DataTypes.DOUBLE })
+/** The same, or nothing. */
+export const orNull = <Value>(column: Column<Value>): Column<Value | null> => column as Column<Value | null>

@@ -7,6 +7,7 @@ import {
   type Model,
   type WhereOptions,
 } from 'sequelize'
+import type { Column } from './columns'
 import { database } from './connection'
 
 /**
@@ -26,15 +27,20 @@ export type Table<Row extends { id: string }> = {
   remove: (where: WhereOptions) => Promise<number>
 }
 
-export function table<Row extends { id: string }>(
-  name: string,
-  attributes: ModelAttributes,
-  jsonColumns: (keyof Row & string)[] = [],
-): Table<Row> {
+type Columns = { id: Column<string> } & Record<string, Column<unknown>>
+type Held<Each> = Each extends Column<infer Value> ? Value : never
+type Holds<All> = { -readonly [Name in keyof All]: Held<All[Name]> }
+
+/** What a row of a table holds: the type follows from its columns. */
+export type RowOf<Of> = Of extends Table<infer Row> ? Row : never
+
+export function table<All extends Columns>(name: string, columns: All): Table<Holds<All>> {
+  type Row = Holds<All>
+  const jsonColumns = Object.keys(columns).filter((column) => columns[column]!.isJson)
   const model = () => {
     const sequelize = database()
     if (!sequelize.isDefined(name)) {
-      sequelize.define(name, ownCopy(attributes), { tableName: name, timestamps: false })
+      sequelize.define(name, ownCopy(columns), { tableName: name, timestamps: false })
     }
     return sequelize.model(name)
   }
@@ -81,12 +87,9 @@ function isPossible(where: WhereOptions): boolean {
 }
 
 // Sequelize writes into the attributes it is given; each model gets its own copy.
-function ownCopy(attributes: ModelAttributes): ModelAttributes {
+function ownCopy(columns: Columns): ModelAttributes {
   return Object.fromEntries(
-    Object.entries(attributes).map(([column, options]) => [
-      column,
-      typeof options === 'object' && 'type' in options ? { ...options } : options,
-    ]),
+    Object.entries(columns).map(([name, { isJson: _isJson, ...column }]) => [name, { ...column }]),
   ) as ModelAttributes
 }
 

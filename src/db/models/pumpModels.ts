@@ -1,54 +1,31 @@
 import { completeModel, type PumpModel } from '@/core/models'
-import { id, json, longText, text, whole, table, type Table } from '../house'
+import { id, json, longText, text, whole, table, type Table, type RowOf, orNull } from '../house'
 
-export type PumpModelRow = {
-  id: string
-  maker: string
-  name: string
-  design: string
-  note: string
-  createdAt: string
-  version: number
-}
-
-export const pumpModels = table<PumpModelRow>('pump_models', {
+export const pumpModels = table('pump_models', {
   id,
-  maker: text,
-  name: text,
-  design: text,
-  note: longText,
-  createdAt: text,
-  version: whole,
+  maker: text(),
+  name: text(),
+  design: text(),
+  note: longText(),
+  createdAt: text(),
+  version: whole(),
 })
+export type PumpModelRow = RowOf<typeof pumpModels>
 
-/** A published version of a model's data. Never changed: a correction is the next version. */
-export type PumpModelVersionRow = {
-  id: string
-  modelId: string
-  version: number
-  data: PumpModel
+const rows = table('pump_model_versions', {
+  id,
+  modelId: text(),
+  version: whole(),
+  data: json<PumpModel>(),
   /** The whole family's data where this is one size of a family. */
-  source: PumpModel | null
+  source: orNull(json<PumpModel>()),
   /** What is new in it, in the publisher's words. */
-  news: string | null
-  publishedAt: string
-  publishedById: string
-}
-
-const rows = table<PumpModelVersionRow>(
-  'pump_model_versions',
-  {
-    id,
-    modelId: text,
-    version: whole,
-    data: json,
-    source: json,
-    news: text,
-    publishedAt: text,
-    publishedById: text,
-  },
-  ['data', 'source'],
-)
+  news: orNull(text()),
+  publishedAt: text(),
+  publishedById: text(),
+})
+/** A published version of a model's data. Never changed: a correction is the next version. */
+export type PumpModelVersionRow = RowOf<typeof rows>
 
 /**
  * What a model's language has learnt since it was published is filled in by its defaults. A version
@@ -78,21 +55,13 @@ export const pumpModelVersions: Table<PumpModelVersionRow> = {
   all: async (...asked) => (await rows.all(...asked)).map(complete),
 }
 
-/** What somebody found out about a note of doubt: it holds for every version that has the same words. */
-export type SettledDoubtRow = {
-  id: string
-  modelId: string
-  words: string
-  answer: string
-  settledAt: string
-  settledById: string
-}
-
-export const settledDoubts = table<SettledDoubtRow>('settled_doubts', {
+export const settledDoubts = table('settled_doubts', {
   id,
-  modelId: text,
-  words: longText,
-  answer: text,
-  settledAt: text,
-  settledById: text,
+  modelId: text(),
+  words: longText(),
+  answer: text(),
+  settledAt: text(),
+  settledById: text(),
 })
+/** What somebody found out about a note of doubt: it holds for every version that has the same words. */
+export type SettledDoubtRow = RowOf<typeof settledDoubts>

@@ -1,36 +1,19 @@
 import type { MarkedAs } from '@/core/plan'
-import { day, id, json, text, table } from '../house'
+import { day, id, json, text, table, type RowOf, orNull } from '../house'
 
-/** A row of Today that was put off until a day, or handed to somebody. */
-export type MarkRow = {
-  id: string
-  subject: string
-  label: string
+export const marks = table('marks', {
+  id,
+  subject: text(),
+  label: text(),
   /** What the row was like then; null on marks from before that was kept. */
-  about: MarkedAs | null
-  kind: 'snooze' | 'hand'
-  until: string | null
-  reason: string
-  toId: string | null
-  status: 'active' | 'superseded'
-  recordedAt: string
-  recordedById: string
-}
-
-export const marks = table<MarkRow>(
-  'marks',
-  {
-    id,
-    subject: text,
-    label: text,
-    about: json,
-    kind: text,
-    until: day,
-    reason: text,
-    toId: text,
-    status: text,
-    recordedAt: text,
-    recordedById: text,
-  },
-  ['about'],
-)
+  about: orNull(json<MarkedAs>()),
+  kind: text<'snooze' | 'hand'>(),
+  until: orNull(day()),
+  reason: text(),
+  toId: orNull(text()),
+  status: text<'active' | 'superseded'>(),
+  recordedAt: text(),
+  recordedById: text(),
+})
+/** A row of Today that was put off until a day, or handed to somebody. */
+export type MarkRow = RowOf<typeof marks>

@@ -1,42 +1,22 @@
 import type { VisitItem, VisitState } from '@/core/plan'
-import { day, id, json, longText, text, whole, table } from '../house'
+import { day, id, json, longText, text, whole, table, type RowOf, orNull } from '../house'
 
-export type VisitRow = {
-  id: string
-  number: number
+export const visits = table('visits', {
+  id,
+  number: whole(),
   /** One of the two: the machine it is on, or the shelved assembly. */
-  machineId: string | null
-  assemblyId: string | null
-  day: string
-  startTime: string | null
+  machineId: orNull(text()),
+  assemblyId: orNull(text()),
+  day: day(),
+  startTime: orNull(text()),
   /** As composed when it was booked. */
-  minutes: number
-  leadId: string
-  state: VisitState
-  items: VisitItem[]
-  note: string
-  endReason: string
-  createdAt: string
-  version: number
-}
-
-export const visits = table<VisitRow>(
-  'visits',
-  {
-    id,
-    number: whole,
-    machineId: text,
-    assemblyId: text,
-    day,
-    startTime: text,
-    minutes: whole,
-    leadId: text,
-    state: text,
-    items: json,
-    note: longText,
-    endReason: text,
-    createdAt: text,
-    version: whole,
-  },
-  ['items'],
-)
+  minutes: whole(),
+  leadId: text(),
+  state: text<VisitState>(),
+  items: json<VisitItem[]>(),
+  note: longText(),
+  endReason: text(),
+  createdAt: text(),
+  version: whole(),
+})
+export type VisitRow = RowOf<typeof visits>

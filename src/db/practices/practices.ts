@@ -1,25 +1,15 @@
 import type { PracticeKey } from '@/core/practices'
-import { id, text, whole, table } from '../house'
+import { id, text, whole, table, type RowOf, orNull } from '../house'
 
-export type PracticeChoiceRow = {
-  id: string
-  practice: PracticeKey
-  /** Null: for all models. */
-  modelId: string | null
-  choice: string
-  reason: string
-  decidedAt: string
-  decidedById: string
-  version: number
-}
-
-export const practiceChoices = table<PracticeChoiceRow>('practice_choices', {
+export const practiceChoices = table('practice_choices', {
   id,
-  practice: text,
-  modelId: text,
-  choice: text,
-  reason: text,
-  decidedAt: text,
-  decidedById: text,
-  version: whole,
+  practice: text<PracticeKey>(),
+  /** Null: for all models. */
+  modelId: orNull(text()),
+  choice: text(),
+  reason: text(),
+  decidedAt: text(),
+  decidedById: text(),
+  version: whole(),
 })
+export type PracticeChoiceRow = RowOf<typeof practiceChoices>

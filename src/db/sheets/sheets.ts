@@ -1,100 +1,54 @@
 import type { EntryKind } from '@/core/sheets'
-import { id, json, text, whole, select, table } from '../house'
+import { id, json, text, whole, select, table, type RowOf, orNull } from '../house'
 
-export type SheetRow = {
-  id: string
-  number: number
+export const sheets = table('sheets', {
+  id,
+  number: whole(),
   /** Null for a sheet that was opened without a visit. */
-  visitId: string | null
+  visitId: orNull(text()),
   /** One of the two: the machine it is on, or the shelved assembly. */
-  machineId: string | null
-  assemblyId: string | null
+  machineId: orNull(text()),
+  assemblyId: orNull(text()),
   /** Every assembly that it works on. */
-  assemblyIds: string[]
-  state: 'open' | 'signed' | 'abandoned'
-  trigger: 'planned' | 'breakdown'
-  trouble: string
-  startedAt: string
-  startedById: string
+  assemblyIds: json<string[]>(),
+  state: text<'open' | 'signed' | 'abandoned'>(),
+  trigger: text<'planned' | 'breakdown'>(),
+  trouble: text(),
+  startedAt: text(),
+  startedById: text(),
   /** The instant of the sheet's reading: lives end and begin then. */
-  workedAt: string | null
-  signedAt: string | null
-  signedById: string | null
+  workedAt: orNull(text()),
+  signedAt: orNull(text()),
+  signedById: orNull(text()),
   /** Why it was abandoned. */
-  endReason: string
-  version: number
-}
+  endReason: text(),
+  version: whole(),
+})
+export type SheetRow = RowOf<typeof sheets>
 
-export const sheets = table<SheetRow>(
-  'sheets',
-  {
-    id,
-    number: whole,
-    visitId: text,
-    machineId: text,
-    assemblyId: text,
-    assemblyIds: json,
-    state: text,
-    trigger: text,
-    trouble: text,
-    startedAt: text,
-    startedById: text,
-    workedAt: text,
-    signedAt: text,
-    signedById: text,
-    endReason: text,
-    version: whole,
-  },
-  ['assemblyIds'],
-)
-
-export type SheetEntryRow = {
-  id: string
-  sheetId: string
-  sequence: number
-  deviceId: string
-  deviceSeq: number
-  seenUpTo: number
-  deviceTime: string
-  at: string
-  receivedAt: string
-  stepKey: string | null
-  kind: EntryKind
-  payload: unknown
-  byId: string
-  byName: string
+export const sheetEntries = table('sheet_entries', {
+  id,
+  sheetId: text(),
+  sequence: whole(),
+  deviceId: text(),
+  deviceSeq: whole(),
+  seenUpTo: whole(),
+  deviceTime: text(),
+  at: text(),
+  receivedAt: text(),
+  stepKey: orNull(text()),
+  kind: text<EntryKind>(),
+  payload: json<unknown>(),
+  byId: text(),
+  byName: text(),
   /** Whoever took it in for an author who could not send it any more, and why; null where the author did. */
-  takenInById: string | null
-  takenInByName: string
-  takenInWhy: string
+  takenInById: orNull(text()),
+  takenInByName: text(),
+  takenInWhy: text(),
   /** 1 where it came in after the sheet was signed. */
-  late: number
-}
-
-export const sheetEntries = table<SheetEntryRow>(
-  'sheet_entries',
-  {
-    id,
-    sheetId: text,
-    sequence: whole,
-    deviceId: text,
-    deviceSeq: whole,
-    seenUpTo: whole,
-    deviceTime: text,
-    at: text,
-    receivedAt: text,
-    stepKey: text,
-    kind: text,
-    payload: json,
-    byId: text,
-    byName: text,
-    takenInById: text,
-    takenInByName: text,
-    takenInWhy: text,
-    late: whole,
-  },
-  ['payload'],
-)
+  late: whole(),
+})
+export type SheetEntryRow = RowOf<typeof sheetEntries>
 
 /** How many steps of each open sheet have been ticked or skipped, from one query. */
 export function tickCounts() {
@@ -118,46 +72,27 @@ export async function lastEntries(sheetIds: string[]): Promise<SheetEntryRow[]> 
   return sheetEntries.all({ id: newest.map((row) => row.id) })
 }
 
+export const sheetPhotos = table('sheet_photos', {
+  id,
+  sheetId: text(),
+  name: text(),
+  bytes: whole(),
+  recordedAt: text(),
+  recordedById: text(),
+})
 /** A photo taken at the bench; its file lies in the data folder under its id. */
-export type SheetPhotoRow = {
-  id: string
-  sheetId: string
-  name: string
-  bytes: number
-  recordedAt: string
-  recordedById: string
-}
+export type SheetPhotoRow = RowOf<typeof sheetPhotos>
 
-export const sheetPhotos = table<SheetPhotoRow>('sheet_photos', {
+export const taskRecords = table('task_records', {
   id,
-  sheetId: text,
-  name: text,
-  bytes: whole,
-  recordedAt: text,
-  recordedById: text,
+  sheetId: orNull(text()),
+  assemblyId: text(),
+  task: text(),
+  position: text(),
+  at: text(),
+  status: text<'active' | 'superseded'>(),
+  recordedAt: text(),
+  recordedById: text(),
 })
-
 /** When a looking task was last done on a position; it restarts that task's clock, never a life. */
-export type TaskRecordRow = {
-  id: string
-  sheetId: string | null
-  assemblyId: string
-  task: string
-  position: string
-  at: string
-  status: 'active' | 'superseded'
-  recordedAt: string
-  recordedById: string
-}
-
-export const taskRecords = table<TaskRecordRow>('task_records', {
-  id,
-  sheetId: text,
-  assemblyId: text,
-  task: text,
-  position: text,
-  at: text,
-  status: text,
-  recordedAt: text,
-  recordedById: text,
-})
+export type TaskRecordRow = RowOf<typeof taskRecords>

@@ -1,34 +1,24 @@
 import type { ToolInput } from '@/core/tools'
-import { day, id, json, longText, real, text, whole, table } from '../house'
+import { day, id, json, longText, orNull, real, text, whole, table, type RowOf } from '../house'
 
-export type ToolRow = Omit<ToolInput, 'version'> & {
-  retiredOn: string | null
-  retiredReason: string
-  createdAt: string
-  version: number
-}
-
-export const tools = table<ToolRow>(
-  'tools',
-  {
-    id,
-    number: text,
-    name: text,
-    kind: text,
-    count: whole,
-    rangeFrom: real,
-    rangeTo: real,
-    rangeUnit: text,
-    leverMm: real,
-    calibrationDue: day,
-    yardId: text,
-    place: text,
-    serves: json,
-    note: longText,
-    retiredOn: day,
-    retiredReason: text,
-    createdAt: text,
-    version: whole,
-  },
-  ['serves'],
-)
+export const tools = table('tools', {
+  id,
+  number: text(),
+  name: text(),
+  kind: text<ToolInput['kind']>(),
+  count: whole(),
+  rangeFrom: orNull(real()),
+  rangeTo: orNull(real()),
+  rangeUnit: text(),
+  leverMm: orNull(real()),
+  calibrationDue: orNull(day()),
+  yardId: orNull(text()),
+  place: text(),
+  serves: json<ToolInput['serves']>(),
+  note: longText(),
+  retiredOn: orNull(day()),
+  retiredReason: text(),
+  createdAt: text(),
+  version: whole(),
+})
+export type ToolRow = RowOf<typeof tools>

@@ -1,56 +1,32 @@
 import type { DutyKey } from '@/core/wear'
-import { id, real, text, table } from '../house'
+import { id, orNull, real, text, table, type RowOf } from '../house'
 
-type Recorded = { status: 'active' | 'superseded'; recordedAt: string; recordedById: string }
+const recorded = { status: text<'active' | 'superseded'>(), recordedAt: text(), recordedById: text() }
 
+export const limitOverrides = table('limit_overrides', {
+  id,
+  assemblyId: text(),
+  task: text(),
+  hours: orNull(real()),
+  days: orNull(real()),
+  firstHours: orNull(real()),
+  firstDays: orNull(real()),
+  early: real(),
+  late: real(),
+  reason: text(),
+  supersedesId: orNull(text()),
+  ...recorded,
+})
 /** The limit one assembly goes by for one task, instead of its model's. */
-export type LimitOverrideRow = Recorded & {
-  id: string
-  assemblyId: string
-  task: string
-  hours: number | null
-  days: number | null
-  firstHours: number | null
-  firstDays: number | null
-  early: number
-  late: number
-  reason: string
-  supersedesId: string | null
-}
+export type LimitOverrideRow = RowOf<typeof limitOverrides>
 
-export const limitOverrides = table<LimitOverrideRow>('limit_overrides', {
+export const duties = table('duties', {
   id,
-  assemblyId: text,
-  task: text,
-  hours: real,
-  days: real,
-  firstHours: real,
-  firstDays: real,
-  early: real,
-  late: real,
-  reason: text,
-  supersedesId: text,
-  status: text,
-  recordedAt: text,
-  recordedById: text,
+  assemblyId: text(),
+  key: text<DutyKey>(),
+  factor: real(),
+  reason: text(),
+  ...recorded,
 })
-
 /** Something hard about an assembly's work. */
-export type DutyRow = Recorded & {
-  id: string
-  assemblyId: string
-  key: DutyKey
-  factor: number
-  reason: string
-}
-
-export const duties = table<DutyRow>('duties', {
-  id,
-  assemblyId: text,
-  key: text,
-  factor: real,
-  reason: text,
-  status: text,
-  recordedAt: text,
-  recordedById: text,
-})
+export type DutyRow = RowOf<typeof duties>
