@@ -1,10 +1,10 @@
 import { rmSync } from 'node:fs'
 import { v7 as uuid } from 'uuid'
 import { closeDatabase, database } from '@/db/house'
-import { listAssemblies } from '@/services/fleet/assemblies'
-import { getMachine, listMachines } from '@/services/fleet/fleet'
-import { recordReading } from '@/services/hours/readings'
-import { listWear } from '@/services/wear/wear'
+import { listAssemblies } from '@/services/fleet'
+import { getMachine, listMachines } from '@/services/fleet'
+import { recordReading } from '@/services/hours'
+import { listWear } from '@/services/wear'
 import { largeCompany, measure } from './largeCompany'
 
 /** Milliseconds of what is asked most; the bare driver's time to read the same rows stands beside them. */

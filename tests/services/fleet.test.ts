@@ -1,9 +1,9 @@
 import { v7 as uuid } from 'uuid'
 import type { NewMachineInput } from '@/core/fleet'
-import type { Actor } from '@/services/house/actor'
-import { addAssembly, getAssembly, listAssemblies, retireAssembly } from '@/services/fleet/assemblies'
-import { moveAssembly, undoMove } from '@/services/fleet/moves'
-import { runAt } from '@/services/house/clock'
+import type { Actor } from '@/services/house'
+import { addAssembly, getAssembly, listAssemblies, retireAssembly } from '@/services/fleet'
+import { moveAssembly, undoMove } from '@/services/fleet'
+import { runAt } from '@/services/house'
 import {
   addMachine,
   getMachine,
@@ -11,9 +11,9 @@ import {
   retireMachine,
   returnMachine,
   saveMachine,
-} from '@/services/fleet/fleet'
-import { savePumpModel } from '@/services/models/pumpModels'
-import { recordReading } from '@/services/hours/readings'
+} from '@/services/fleet'
+import { savePumpModel } from '@/services/models'
+import { recordReading } from '@/services/hours'
 import { plainMachine } from '../support/machine'
 import { freshCompany, problemIn, removeDatabase } from '../support/database'
 

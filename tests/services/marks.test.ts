@@ -1,8 +1,8 @@
 import { v7 as uuid } from 'uuid'
-import { clearMark, handOn, listMarks, snooze } from '@/services/plan/marks'
-import { recordReading } from '@/services/hours/readings'
-import { reportSign } from '@/services/inspection/signs'
-import { getToday } from '@/services/today/today'
+import { clearMark, handOn, listMarks, snooze } from '@/services/plan'
+import { recordReading } from '@/services/hours'
+import { reportSign } from '@/services/inspection'
+import { getToday } from '@/services/today'
 import { at, workshop, type Workshop } from '../support/bench'
 import { problemIn, removeDatabase } from '../support/database'
 

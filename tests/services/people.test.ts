@@ -2,11 +2,11 @@ import { readFileSync, statSync } from 'node:fs'
 import path from 'node:path'
 import { v7 as uuid } from 'uuid'
 import { metricUnits, usUnits } from '@/core/units'
-import { people as peopleTable } from '@/db/access/people'
-import type { Actor } from '@/services/house/actor'
-import { runAt, startOffset } from '@/services/house/clock'
-import { getCompany, present, saveCompany } from '@/services/house/company'
-import { dayOf, instantOf } from '@/services/house/days'
+import { people as peopleTable } from '@/db/access'
+import type { Actor } from '@/services/house'
+import { runAt, startOffset } from '@/services/house'
+import { getCompany, present, saveCompany } from '@/services/house'
+import { dayOf, instantOf } from '@/services/house'
 import {
   addPerson,
   changeOwnPassword,
@@ -14,17 +14,11 @@ import {
   revokePerson,
   savePerson,
   setPersonLeft,
-} from '@/services/access/people'
-import {
-  actorOfSession,
-  endSession,
-  sessionSecret,
-  signIn,
-  signOutEverywhere,
-} from '@/services/access/sessions'
-import { setUp, setUpCode } from '@/services/access/setUp'
+} from '@/services/access'
+import { actorOfSession, endSession, sessionSecret, signIn, signOutEverywhere } from '@/services/access'
+import { setUp, setUpCode } from '@/services/access'
 import { waitAfter } from '@/services/access/throttle'
-import { listYards, removeYard, saveYard } from '@/services/fleet/yards'
+import { listYards, removeYard, saveYard } from '@/services/fleet'
 import { dataFolder } from '@/db/house'
 import { freshCompany, freshDatabase, problemIn, removeDatabase } from '../support/database'
 

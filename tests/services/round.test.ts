@@ -1,7 +1,7 @@
 import { v7 as uuid } from 'uuid'
 import type { ReadingInput } from '@/core/hours'
-import { getMachine } from '@/services/fleet/fleet'
-import { getRound, recordInRound, recordReplaced, skipInRound, undoInRound } from '@/services/round/round'
+import { getMachine } from '@/services/fleet'
+import { getRound, recordInRound, recordReplaced, skipInRound, undoInRound } from '@/services/round'
 import { at, workshop, type Workshop } from '../support/bench'
 import { problemIn, removeDatabase } from '../support/database'
 

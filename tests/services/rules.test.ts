@@ -1,18 +1,11 @@
 import { v7 as uuid } from 'uuid'
 import type { DutiesInput, LimitInput } from '@/core/wear'
-import { getAssembly } from '@/services/fleet/assemblies'
-import { saveCompany, getCompany } from '@/services/house/company'
+import { getAssembly } from '@/services/fleet'
+import { saveCompany, getCompany } from '@/services/house'
 import type { PartForm } from '@/core/stores'
-import { receivePart, savePart } from '@/services/stores/stores'
-import { getWear } from '@/services/wear/wear'
-import {
-  clearLimit,
-  previewDuties,
-  previewLimit,
-  rulesOf,
-  saveDuties,
-  saveLimit,
-} from '@/services/wear/rules'
+import { receivePart, savePart } from '@/services/stores'
+import { getWear } from '@/services/wear'
+import { clearLimit, previewDuties, previewLimit, rulesOf, saveDuties, saveLimit } from '@/services/wear'
 import { at, workshop, type Workshop } from '../support/bench'
 import { problemIn, removeDatabase } from '../support/database'
 

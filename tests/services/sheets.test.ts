@@ -1,10 +1,10 @@
 import { v7 as uuid } from 'uuid'
 import type { EndedLife } from '@/core/sheets'
-import { exportParts, exportRecord } from '@/services/interchange/exports'
-import { getMachine } from '@/services/fleet/fleet'
-import { correctSheet } from '@/services/sheets/record/corrections'
-import { appendEntries, entriesSince } from '@/services/sheets/bench/entries'
-import { getSigning, signSheet } from '@/services/sheets/signing/signing'
+import { exportParts, exportRecord } from '@/services/interchange'
+import { getMachine } from '@/services/fleet'
+import { correctSheet } from '@/services/sheets'
+import { appendEntries, entriesSince } from '@/services/sheets'
+import { getSigning, signSheet } from '@/services/sheets'
 import {
   abandonSheet,
   getSheet,
@@ -12,11 +12,11 @@ import {
   sheetsOf,
   startSheet,
   startUnplannedSheet,
-} from '@/services/sheets/sheets'
-import { getPart, listStock, receivePart, savePart } from '@/services/stores/stores'
-import { cancelVisit, getVisit, listOpenVisits } from '@/services/plan/visits'
-import { getWear } from '@/services/wear/wear'
-import { lives } from '@/db/wear/lives'
+} from '@/services/sheets'
+import { getPart, listStock, receivePart, savePart } from '@/services/stores'
+import { cancelVisit, getVisit, listOpenVisits } from '@/services/plan'
+import { getWear } from '@/services/wear'
+import { lives } from '@/db/wear'
 import { problemIn, removeDatabase } from '../support/database'
 import { at, bookedSheet as openBooked, ostrelModel, Tablet, workshop, type Workshop } from '../support/bench'
 

@@ -9,8 +9,8 @@ import {
   retirePart,
   returnPart,
   savePart,
-} from '@/services/stores/stores'
-import { bookVisit } from '@/services/plan/visits'
+} from '@/services/stores'
+import { bookVisit } from '@/services/plan'
 import { problemIn, removeDatabase } from '../support/database'
 import { at, workshop, type Workshop } from '../support/bench'
 

@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs'
 import { v7 as uuid } from 'uuid'
 import { type BookingInput, showMinutes, visitNumber } from '@/core/plan'
-import type { Actor } from '@/services/house/actor'
-import { addAssembly } from '@/services/fleet/assemblies'
-import { runAt } from '@/services/house/clock'
-import { addPerson } from '@/services/access/people'
-import { publishPumpModel } from '@/services/models/publishing'
-import { savePumpModel } from '@/services/models/pumpModels'
+import type { Actor } from '@/services/house'
+import { addAssembly } from '@/services/fleet'
+import { runAt } from '@/services/house'
+import { addPerson } from '@/services/access'
+import { publishPumpModel } from '@/services/models'
+import { savePumpModel } from '@/services/models'
 import {
   bookVisit,
   cancelVisit,
@@ -15,8 +15,8 @@ import {
   listOpenVisits,
   listVisits,
   restoreVisit,
-} from '@/services/plan/visits'
-import { startClocks } from '@/services/wear/renewals'
+} from '@/services/plan'
+import { startClocks } from '@/services/wear'
 import { freshCompany, problemIn, removeDatabase } from '../support/database'
 
 let coordinator: Actor

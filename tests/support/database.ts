@@ -4,10 +4,10 @@ import path from 'node:path'
 import { v7 as uuid } from 'uuid'
 import { metricUnits } from '@/core/units'
 import { closeDatabase, migrate } from '@/db/house'
-import type { Actor } from '@/services/house/actor'
-import { listPeople } from '@/services/access/people'
-import { setUp, setUpCode } from '@/services/access/setUp'
-import { listYards } from '@/services/fleet/yards'
+import type { Actor } from '@/services/house'
+import { listPeople } from '@/services/access'
+import { setUp, setUpCode } from '@/services/access'
+import { listYards } from '@/services/fleet'
 
 let folder: string | undefined
 /** What was made once in this file and is copied for every further test: the folder, and what making it gave. */

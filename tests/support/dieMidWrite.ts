@@ -1,5 +1,5 @@
 import { write } from '@/db/house'
-import { yards } from '@/db/fleet/yards'
+import { yards } from '@/db/fleet'
 
 /** Writes half of a use case, says so, and waits to be killed. */
 void write(async () => {

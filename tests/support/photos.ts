@@ -2,7 +2,7 @@ import { existsSync, readdirSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
 import { dataFolder } from '@/db/house'
-import { sheetPhotos } from '@/db/sheets/sheets'
+import { sheetPhotos } from '@/db/sheets'
 
 /** A small photo, as a camera hands it over. */
 export async function aPhoto(): Promise<Uint8Array> {

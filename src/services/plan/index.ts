@@ -3,13 +3,5 @@ export { exportDue, listDue } from './dueList'
 export { listFeeds, makeFeed, readFeed, revokeFeed } from './feeds'
 export { clearMark, handOn, listMarks, snooze } from './marks'
 export { nextVisitTo } from './nextVisits'
-export {
-  bookVisit,
-  cancelVisit,
-  changeVisit,
-  getVisit,
-  listOpenVisits,
-  listVisits,
-  restoreVisit,
-  visitsOfMachine,
-} from './visits'
+export { bookVisit, cancelVisit, changeVisit, restoreVisit } from './booking'
+export { getVisit, listOpenVisits, listVisits, visitsOfMachine } from './visits'

@@ -1,8 +1,8 @@
 import { assemblySchema, machineSchema, moveSchema, nextNumber, placeSchema } from '@/core/fleet'
 import { changesBetween } from '@/core/house'
-import { fieldName, isWorthShowing, showValue } from '@/core/fleet/fieldWords'
+import { fieldName, isWorthShowing, showValue } from '@/core/fleet'
 import { mayDo, permissions, type Permission } from '@/core/access'
-import { check } from '@/core/problem/check'
+import { check } from '@/core/problem'
 import { problemOf } from '@/core/problem'
 
 function refused(work: () => unknown): Record<string, string> {

@@ -1,5 +1,5 @@
 import { knownAhead, laidUpOn, overlap, spellSchema, spellWords, type SpellInput } from '@/core/hours'
-import { check } from '@/core/problem/check'
+import { check } from '@/core/problem'
 import type { ProblemError } from '@/core/problem'
 
 const job = (more: Partial<Record<keyof SpellInput, unknown>> = {}) => ({

@@ -13,7 +13,7 @@ import {
   type FindingSort,
   type SeenDamage,
 } from '@/core/inspection'
-import { dutyFactors, type DutyKey } from '@/core/wear/rules'
+import { dutyFactors, type DutyKey } from '@/core/wear'
 
 const seen = (
   sort: FindingSort,

@@ -8,7 +8,7 @@ import {
   parsePumpModel,
   pumpModelFaults,
 } from '@/core/models'
-import { pumpModelJsonSchema } from '@/core/models/jsonSchema'
+import { pumpModelJsonSchema } from '@/core/models'
 import { everyModel, opposed, plateFamily, triplex } from '../composing/models'
 import { axial, builtIn, chemical, intensifier, process } from './excerpts'
 

@@ -1,4 +1,4 @@
-import { nextVisit } from '@/core/plan/nextVisit'
+import { nextVisit } from '@/core/plan'
 
 const clock = (name: string, aboutDay: string | null, from: string | null, more = {}) => ({
   name,
@@ -21,7 +21,11 @@ test('what is due takes along what may be done by then, and leaves what would wa
     ],
     '2026-10-14',
   )
-  expect([visit?.day, visit?.leading.name, names(visit)]).toEqual(['2026-11-03', 'seals', ['valves', 'seals']])
+  expect([visit?.day, visit?.leading.name, names(visit)]).toEqual([
+    '2026-11-03',
+    'seals',
+    ['valves', 'seals'],
+  ])
 })
 
 test('what is past is done today', () => {

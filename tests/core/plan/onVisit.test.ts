@@ -1,5 +1,5 @@
-import { notOnVisit, visitFor } from '@/core/plan/onVisit'
-import type { VisitLine } from '@/core/plan/views'
+import { notOnVisit, visitFor } from '@/core/plan'
+import type { VisitLine } from '@/core/plan'
 
 const clock = { task: 'hpSeals', positions: ['hpSeal@1', 'hpSeal@2', 'hpSeal@3'] }
 const visit = (id: string, positions: string[], task = 'hpSeals'): VisitLine =>

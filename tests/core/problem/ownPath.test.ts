@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { ownPath } from '@/core/problem/ownPath'
+import { ownPath } from '@/core/problem'
 
 test.each(['/', '/today', '/fleet/T-04?filter=late#signs', '/sheets/0190b0d2'])('%s is ours', (path) => {
   expect(ownPath(path)).toBe(path)

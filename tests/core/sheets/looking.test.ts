@@ -23,7 +23,7 @@ import {
   type SheetEntry,
   type SheetState,
 } from '@/core/sheets'
-import type { BenchPart } from '@/core/sheets/views'
+import type { BenchPart } from '@/core/sheets'
 import {
   contentFor,
   done,

@@ -1,5 +1,5 @@
 import { partSchema, stockOf, takeFrom, type Lot } from '@/core/stores'
-import { check } from '@/core/problem/check'
+import { check } from '@/core/problem'
 import { readMoney, showMoney } from '@/core/units'
 
 const lot = (id: string, more: Partial<Lot> = {}): Lot => ({

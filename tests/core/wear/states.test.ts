@@ -69,7 +69,10 @@ test('it is overdue once the day it named has passed', () => {
 })
 
 test('parts that are missing are allowed for under a sign too', () => {
-  const [sign] = sealsOf(pump({ signs: [weep] }), { ...terms, leadTime: () => ({ days: 21, parts: ['SK-1'] }) })
+  const [sign] = sealsOf(pump({ signs: [weep] }), {
+    ...terms,
+    leadTime: () => ({ days: 21, parts: ['SK-1'] }),
+  })
   expect(sign?.lastResponsibleDay).toBe('2026-09-26')
 })
 

@@ -1,0 +1,183 @@
+import 'server-only'
+import {
+  bookingSchema,
+  cancelSchema,
+  isOpen,
+  visitChangeSchema,
+  visitNumber,
+  type BookingInput,
+  type CancelInput,
+  type VisitChangeInput,
+  type VisitItem,
+} from '@/core/plan'
+import { showDay } from '@/core/calendar'
+import { conflict, invalid, notFound, check, referenceSchema, type Reference } from '@/core/problem'
+import { write } from '@/db/house'
+import { people } from '@/db/access'
+import { sheets } from '@/db/sheets'
+import { visits, type VisitRow } from '@/db/plan'
+import { requirePermission, type Actor, recordChange, now, ourCompany, present, editRow } from '../house'
+import { companyPractices } from '../practices'
+import { composeOrRefuse, modelsOf, placeAndItems } from '../composing'
+import { asLines, openStates } from './visits'
+
+/**
+ * Books a visit: some services of the pumps of one machine, or of one pump on a shelf, on a day for a
+ * technician. Its minutes are composed, with the shared way in counted once.
+ *
+ * @throws `invalid` beside the field; `conflict` where one of the services is booked already
+ */
+export async function bookVisit(actor: Actor, input: BookingInput): Promise<{ number: string }> {
+  requirePermission(actor, 'visits.plan')
+  const { id, items: asked, ...when } = check(bookingSchema, input)
+  return write(async () => {
+    const repeated = await visits.byId(id)
+    if (repeated) return { number: visitNumber(repeated.number) }
+    await requireDayToCome(when.day)
+    await requireLead(when.leadId)
+    const { items, place } = await placeAndItems(asked)
+    const sheet = composeOrRefuse(items, await modelsOf(items), await companyPractices())
+    await requireNotBooked(items)
+    const number = await nextVisitNumber()
+    const row: VisitRow = {
+      id,
+      number,
+      ...place,
+      day: when.day,
+      startTime: when.startTime || null,
+      minutes: Math.round(sheet.minutes),
+      leadId: when.leadId,
+      state: 'booked',
+      items,
+      note: when.note,
+      endReason: '',
+      createdAt: now(),
+      version: 1,
+    }
+    await visits.insert(row)
+    await recordChange(actor, {
+      entity: 'visit',
+      entityId: id,
+      entityVersion: 1,
+      machineId: place.machineId,
+      assemblyId: items[0]!.assemblyId,
+      action: 'booked',
+      summary: `Visit ${visitNumber(number)} booked for ${showDay(when.day)}: ${(await asLines([row]))[0]!.services.map(({ name }) => name).join(', ')}`,
+      after: row,
+    })
+    return { number: visitNumber(number) }
+  })
+}
+
+export async function changeVisit(actor: Actor, input: VisitChangeInput): Promise<void> {
+  requirePermission(actor, 'visits.plan')
+  const { id, version, ...values } = check(visitChangeSchema, input)
+  await write(async () => {
+    const row = await visits.byId(id)
+    if (!row) throw notFound('This visit')
+    if (!isOpen(row.state)) throw conflict('This visit is over or cancelled; book a new one.')
+    if (values.day !== row.day) await requireDayToCome(values.day)
+    await requireLead(values.leadId)
+    const what = { entity: 'visit', name: `visit ${visitNumber(row.number)}` }
+    await editRow(
+      actor,
+      visits,
+      what,
+      { id, version },
+      { ...values, startTime: values.startTime || null },
+      {
+        machineId: row.machineId,
+        assemblyId: row.items[0]?.assemblyId ?? null,
+        action: 'changed',
+        summary: `Visit ${visitNumber(row.number)} changed`,
+      },
+    )
+  })
+}
+
+export async function cancelVisit(actor: Actor, input: CancelInput): Promise<void> {
+  requirePermission(actor, 'visits.plan')
+  const { id, version, reason } = check(cancelSchema, input)
+  await write(async () => {
+    const sheet = await sheets.find({ visitId: id, state: ['open', 'signed'] })
+    if (sheet)
+      throw conflict(
+        `Sheet ${visitNumber(sheet.number)} was opened for this visit: sign it or give it up there.`,
+      )
+    await setState(actor, { id, version }, { state: 'cancelled', endReason: reason }, 'cancelled', reason)
+  })
+}
+
+/** Takes a cancelling back, unless its services were booked again meanwhile. */
+export async function restoreVisit(actor: Actor, asked: Reference): Promise<void> {
+  requirePermission(actor, 'visits.plan')
+  const input = check(referenceSchema, asked)
+  // In one write: nobody can book these services between looking and restoring.
+  await write(async () => {
+    const row = await visits.byId(input.id)
+    if (row && row.state !== 'cancelled')
+      throw conflict(`Visit ${visitNumber(row.number)} is not cancelled: there is nothing to take back.`)
+    if (row) await requireNotBooked(row.items)
+    await setState(actor, input, { state: 'booked', endReason: '' }, 'booked again', '')
+  })
+}
+
+async function setState(
+  actor: Actor,
+  read: { id: string; version: number },
+  values: Partial<VisitRow>,
+  verb: string,
+  reason: string,
+): Promise<void> {
+  await write(async () => {
+    const row = await visits.byId(read.id)
+    if (!row) throw notFound('This visit')
+    await editRow(
+      actor,
+      visits,
+      { entity: 'visit', name: `visit ${visitNumber(row.number)}` },
+      read,
+      values,
+      {
+        machineId: row.machineId,
+        assemblyId: row.items[0]?.assemblyId ?? null,
+        action: values.state ?? 'changed',
+        summary: `Visit ${visitNumber(row.number)} ${verb}`,
+        reason,
+      },
+    )
+  })
+}
+
+async function requireDayToCome(day: string): Promise<void> {
+  if (day < present(await ourCompany()).today) throw invalid({ day: 'This day has passed.' })
+}
+
+async function requireLead(leadId: string): Promise<void> {
+  const lead = await people.byId(leadId)
+  if (!lead || lead.retiredOn || lead.role === 'viewer')
+    throw invalid({ leadId: 'Choose a technician from the list.' })
+}
+
+async function requireNotBooked(items: VisitItem[]): Promise<void> {
+  const open = await visits.all({ state: openStates })
+  for (const visit of open) {
+    const again = visit.items.find((booked) =>
+      items.some(
+        (item) =>
+          item.assemblyId === booked.assemblyId &&
+          item.task === booked.task &&
+          item.positions.some((position) => booked.positions.includes(position)),
+      ),
+    )
+    if (again)
+      throw conflict(
+        `One of these services is on visit ${visitNumber(visit.number)} already, on ${showDay(visit.day)}. Change that one instead.`,
+      )
+  }
+}
+
+async function nextVisitNumber(): Promise<number> {
+  const [last] = await visits.all({}, [['number', 'DESC']], 1)
+  return (last?.number ?? 0) + 1
+}
