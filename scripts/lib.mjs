@@ -103,7 +103,9 @@ export async function ensureBuild() {
   const sources = [...filesBelow(path.join(root, 'src'))].sort()
   for (const file of [
     ...sources,
-    ...['package-lock.json', 'next.config.ts', 'tsconfig.json'].map((name) => path.join(root, name)),
+    ...['package.json', 'package-lock.json', 'next.config.ts', 'tsconfig.json'].map((name) =>
+      path.join(root, name),
+    ),
   ]) {
     hash.update(path.relative(root, file)).update(readFileSync(file))
   }

@@ -54,7 +54,8 @@ export async function packArchive(
   try {
     await copyDatabase(path.join(stage, databaseName))
     // After the copy: every file that its rows name was there before the row was.
-    for (const folder of fileFolders) await takeFiles(path.join(from, folder), path.join(stage, folder))
+    for (const folder of fileFolders)
+      await takeFiles(path.join(/* turbopackIgnore: true */ from, folder), path.join(stage, folder))
     const files: Manifest['files'] = []
     for (const name of filesBelow(stage))
       files.push({ path: name, ...(await measure(path.join(stage, name))) })
