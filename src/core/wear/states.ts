@@ -30,17 +30,21 @@ export type Terms = {
   leadTime: (task: Task, positions: PositionKey[], day: Day) => PartsLeadTime
 }
 
-/** One due item with the four terms, its state, and every figure they were made from. */
-export type DueState = TaskClock &
+/** One due item as it stands by use, days and signs, before it is asked whether its parts are there. */
+export type BareDueState = TaskClock &
   Due & {
     /** By hours, days and signs together. */
     state: ClockState
-    leadTime: PartsLeadTime
+    /** The day its parts are wanted: the earliest likely one. */
+    wantedOn: Day
     noticeDays: number
     /** Usage now, and hours in an average day to come; null where nothing counts it. */
     usageNow: number
     perDay: number | null
   }
+
+/** One due item with the four terms, its state, and every figure they were made from. */
+export type DueState = BareDueState & { leadTime: PartsLeadTime }
 
 /**
  * Every due item of an assembly: its state, due day, band, window and last responsible day, worst first,
@@ -54,25 +58,36 @@ export type DueState = TaskClock &
  * dueStates({ ...pump, signs: [{ task: 'hpSeals', positions: ['hpSeal@2'], by: friday, … }] }, terms)[0]
  * // { where: 'cylinder 2', state: 'dueSoon', firstBy: 'sign', dueDay: friday, … }
  */
-export function dueStates({ model, record, rules, signs, use }: Wearing, terms: Terms): DueState[] {
-  const { today, noticeDays } = terms
-  const states = taskClocks(model, record, rules, signs).map((item): DueState => {
+export function dueStates(wearing: Wearing, { leadTime, ...terms }: Terms): DueState[] {
+  return bareDueStates(wearing, terms).map((due) =>
+    withLeadTime(due, leadTime(due.task, due.positions, due.wantedOn)),
+  )
+}
+
+/** The same without the parts, which hang on the stores and on other pumps' visits. */
+export function bareDueStates(
+  { model, record, rules, signs, use }: Wearing,
+  { today, noticeDays }: Omit<Terms, 'leadTime'>,
+): BareDueState[] {
+  const states = taskClocks(model, record, rules, signs).map((item): BareDueState => {
     const own = dueOf(item.clock, item.ruled.tolerance, today, use, 0, noticeDays)
     const { due, state } = broughtForward(own, item.clock.state, item.signs, today, 0, noticeDays)
-    // The parts are wanted on the earliest likely day; what is missing then moves the last day to act.
     const wantedOn = due.band?.early ?? due.dueDay ?? today
-    const leadTime = terms.leadTime(item.task, item.positions, wantedOn < today ? today : wantedOn)
-    const lastResponsibleDay = due.lastResponsibleDay && addDays(due.lastResponsibleDay, -leadTime.days)
     return {
       ...item,
       ...due,
-      lastResponsibleDay,
       state,
-      leadTime,
+      wantedOn: wantedOn < today ? today : wantedOn,
       noticeDays,
       usageNow: record.usage,
       perDay: use?.perDay ?? null,
     }
   })
   return states.sort((a, b) => stateRank[b.state] - stateRank[a.state] || b.clock.share - a.clock.share)
+}
+
+/** What is missing of its parts moves the last day to act. */
+export function withLeadTime(due: BareDueState, leadTime: PartsLeadTime): DueState {
+  const lastResponsibleDay = due.lastResponsibleDay && addDays(due.lastResponsibleDay, -leadTime.days)
+  return { ...due, lastResponsibleDay, leadTime }
 }

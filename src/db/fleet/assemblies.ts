@@ -22,33 +22,41 @@ export const assemblies = table('assemblies', {
 })
 export type AssemblyRow = RowOf<typeof assemblies>
 
-export const fittings = table('fittings', {
-  id,
-  assemblyId: text(),
-  machineId: orNull(text()),
-  yardId: orNull(text()),
-  /** The place on the machine, or the bin on the shelf. */
-  slot: text(),
-  at: text(),
-  reason: text(),
-  status: text<'active' | 'superseded'>(),
-  supersedesId: orNull(text()),
-  recordedAt: text(),
-  recordedById: text(),
-})
+export const fittings = table(
+  'fittings',
+  {
+    id,
+    assemblyId: text(),
+    machineId: orNull(text()),
+    yardId: orNull(text()),
+    /** The place on the machine, or the bin on the shelf. */
+    slot: text(),
+    at: text(),
+    reason: text(),
+    status: text<'active' | 'superseded'>(),
+    supersedesId: orNull(text()),
+    recordedAt: text(),
+    recordedById: text(),
+  },
+  'assemblyId',
+)
 /** From an instant on an assembly is on a machine, or on a yard's shelf; until its next fitting. */
 export type FittingRow = RowOf<typeof fittings>
 
-export const dutyShares = table('duty_shares', {
-  id,
-  assemblyId: text(),
-  meterId: text(),
-  share: real(),
-  basis: text<'own' | 'assumed' | 'measured'>(),
-  at: text(),
-  status: text<'active' | 'superseded'>(),
-  recordedAt: text(),
-  recordedById: text(),
-})
+export const dutyShares = table(
+  'duty_shares',
+  {
+    id,
+    assemblyId: text(),
+    meterId: text(),
+    share: real(),
+    basis: text<'own' | 'assumed' | 'measured'>(),
+    at: text(),
+    status: text<'active' | 'superseded'>(),
+    recordedAt: text(),
+    recordedById: text(),
+  },
+  'assemblyId',
+)
 /** From an instant on an assembly is counted by this meter, at this share of what it counts. */
 export type DutyShareRow = RowOf<typeof dutyShares>

@@ -1,37 +1,42 @@
 import type { VerdictKind } from '@/core/hours'
-import { id, text, whole, select, table, type RowOf, orNull } from '../house'
+import { id, keptEach, text, whole, select, table, type RowOf, orNull } from '../house'
 
-export const readings = table('readings', {
-  id,
-  meterId: text(),
-  at: text(),
-  /** A whole number of the meter's smallest digit; `decimals` says where the point stands. */
-  raw: whole(),
-  decimals: whole(),
-  /** What was typed, as typed. */
-  typed: text(),
-  status: text<'accepted' | 'doubted' | 'superseded'>(),
-  verdict: text<VerdictKind>(),
-  reason: text(),
-  /** Why a person vouched for it, corrected it or withdrew it. */
-  vouchedReason: text(),
-  source: text<'typed' | 'round' | 'phone' | 'file' | 'gateway' | 'sheet' | 'start'>(),
-  readBy: text(),
-  note: text(),
-  supersedesId: orNull(text()),
-  /** 1 where it counted until later readings contradicted it. */
-  outvoted: whole(),
-  recordedAt: text(),
-  recordedById: text(),
-  settledAt: orNull(text()),
-  settledById: orNull(text()),
-})
+export const readings = table(
+  'readings',
+  {
+    id,
+    meterId: text(),
+    at: text(),
+    /** A whole number of the meter's smallest digit; `decimals` says where the point stands. */
+    raw: whole(),
+    decimals: whole(),
+    /** What was typed, as typed. */
+    typed: text(),
+    status: text<'accepted' | 'doubted' | 'superseded'>(),
+    verdict: text<VerdictKind>(),
+    reason: text(),
+    /** Why a person vouched for it, corrected it or withdrew it. */
+    vouchedReason: text(),
+    source: text<'typed' | 'round' | 'phone' | 'file' | 'gateway' | 'sheet' | 'start'>(),
+    readBy: text(),
+    note: text(),
+    supersedesId: orNull(text()),
+    /** 1 where it counted until later readings contradicted it. */
+    outvoted: whole(),
+    recordedAt: text(),
+    recordedById: text(),
+    settledAt: orNull(text()),
+    settledById: orNull(text()),
+  },
+  'meterId',
+)
 export type ReadingRow = RowOf<typeof readings>
 
 /** The accepted readings of some meters (all of them when none are named), oldest first: what clocks stand on. */
 export function acceptedReadings(meterIds?: string[]) {
   if (meterIds?.length === 0) return Promise.resolve([])
   return select<{ id: string; meterId: string; at: string; raw: number; decimals: number }>(
+    meterIds ? meterIds.map((each) => `readings/${each}`) : ['readings'],
     `SELECT id, "meterId", at, raw, decimals FROM readings
      WHERE status = 'accepted' ${meterIds ? 'AND "meterId" IN (:meterIds)' : ''}
      ORDER BY "meterId", at`,
@@ -39,9 +44,14 @@ export function acceptedReadings(meterIds?: string[]) {
   )
 }
 
-/** How many readings of each meter are in doubt. */
-export function doubtedCounts() {
-  return select<{ meterId: string; count: number }>(
-    `SELECT "meterId", COUNT(*) AS count FROM readings WHERE status = 'doubted' GROUP BY "meterId"`,
-  )
+/** How many readings of some meters are in doubt. */
+export function doubtedCounts(meterIds: string[]): Promise<Map<string, number>> {
+  return keptEach('doubted', meterIds, ['readings'], async (ids) => {
+    const rows = await select<{ meterId: string; count: number }>(
+      ['readings'],
+      `SELECT "meterId", COUNT(*) AS count FROM readings WHERE status = 'doubted' GROUP BY "meterId"`,
+    )
+    const counts = new Map(rows.map(({ meterId, count }) => [meterId, count]))
+    return new Map(ids.map((id) => [id, counts.get(id) ?? 0]))
+  })
 }

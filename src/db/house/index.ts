@@ -1,4 +1,6 @@
-export { attempt, closeDatabase, database, databaseFile, dataFolder, kept, write } from './connection'
+export { database, databaseFile, dataFolder } from './connection'
+export { derived, forget, kept, keptEach, same } from './memory'
+export { attempt, closeDatabase, write } from './writer'
 export { copyTo, inspectDatabase, knownShape, shapeOf } from './copies'
 export { checkDatabase, migrate } from './migrate'
 export { Op } from './table'

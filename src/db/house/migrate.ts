@@ -3,7 +3,9 @@ import { chmodSync, copyFileSync, readdirSync, rmSync } from 'node:fs'
 import path from 'node:path'
 import { QueryTypes, type QueryInterface } from 'sequelize'
 import { SequelizeStorage, Umzug, type RunnableMigration } from 'umzug'
-import { database, databaseFile, write } from './connection'
+import { database, databaseFile } from './connection'
+import { forget } from './memory'
+import { write } from './writer'
 import { migrations } from '../migrations'
 
 const copiesKept = 5
@@ -74,6 +76,8 @@ export async function migrate(): Promise<{ ran: string[]; copy: string | null }>
   const copy = executed.length > 0 ? await copyDatabase(first) : null
   try {
     const ran = await migrator.up()
+    // A change of shape does not say what it touches.
+    forget()
     for (const name of copies().slice(0, -copiesKept)) dropCopy(name)
     return { ran: ran.map((migration) => migration.name), copy }
   } catch (error) {

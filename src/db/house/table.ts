@@ -9,6 +9,7 @@ import {
 } from 'sequelize'
 import type { Column } from './columns'
 import { database } from './connection'
+import { kept, keptEach, looked, touch } from './memory'
 
 /**
  * One table as plain rows in and out. Sequelize does the SQL; JSON columns are text in the database and
@@ -21,10 +22,16 @@ export type Table<Row extends { id: string }> = {
   find: (where: WhereOptions) => Promise<Row | null>
   byId: (id: string) => Promise<Row | null>
   all: (where?: WhereOptions, order?: [string, 'ASC' | 'DESC'][], limit?: number) => Promise<Row[]>
+  /** The ids alone of the rows that `all` would read. */
+  idsOf: (where?: WhereOptions, order?: [string, 'ASC' | 'DESC'][], limit?: number) => Promise<string[]>
   count: (where?: WhereOptions) => Promise<number>
   /** Writes the named columns of the rows that match; says how many rows that were. */
   update: (where: WhereOptions, values: Partial<Row>) => Promise<number>
   remove: (where: WhereOptions) => Promise<number>
+  /** Every row, kept while none of the table is written; in no order, and not to be changed. */
+  every: () => Promise<Row[]>
+  /** The rows of some of what the table is about, each kept while none of its own is written. */
+  everyOf: (ids: string[]) => Promise<Map<string, Row[]>>
 }
 
 type Columns = { id: Column<string> } & Record<string, Column<unknown>>
@@ -34,7 +41,15 @@ type Holds<All> = { -readonly [Name in keyof All]: Held<All[Name]> }
 /** What a row of a table holds: the type follows from its columns. */
 export type RowOf<Of> = Of extends Table<infer Row> ? Row : never
 
-export function table<All extends Columns>(name: string, columns: All): Table<Holds<All>> {
+/**
+ * @param of the column that says what a row is about, such as its meter: a write then touches what the
+ *   table holds of that alone, and not the whole of it
+ */
+export function table<All extends Columns>(
+  name: string,
+  columns: All,
+  of: (keyof All & string) | null = null,
+): Table<Holds<All>> {
   type Row = Holds<All>
   const jsonColumns = Object.keys(columns).filter((column) => columns[column]!.isJson)
   const model = () => {
@@ -59,27 +74,88 @@ export function table<All extends Columns>(name: string, columns: All): Table<Ho
     }
     return unpacked as Row
   }
-  const all: Table<Row>['all'] = async (where = {}, order = [], limit) =>
-    isPossible(where) ? (await model().findAll({ where, order, limit, raw: true })).map(unpack) : []
+  /** What rows are about; null where the table does not say. */
+  const subjects = (rows: Partial<Row>[]): string[] | null =>
+    of === null ? null : [...new Set(rows.map((row) => String(row[of as keyof Row])))]
+  const subjectsWhere = async (where: WhereOptions): Promise<string[] | null> => {
+    if (of === null) return null
+    const named = (where as Record<string, unknown>)[of]
+    if (typeof named === 'string') return [named]
+    const rows = await model().findAll({ where, attributes: [of], group: [of], raw: true })
+    return subjects(rows as unknown as Partial<Row>[])
+  }
+  /** The topics that a reading looks at: what the table holds of what is named, or all of it. */
+  const look = (where: WhereOptions) => {
+    const named = of === null ? undefined : (where as Record<string, unknown>)[of]
+    const ids = typeof named === 'string' ? [named] : Array.isArray(named) ? named : null
+    looked(ids ? ids.map((each) => `${name}/${String(each)}`) : [name])
+  }
+  const all: Table<Row>['all'] = async (where = {}, order = [], limit) => {
+    look(where)
+    return isPossible(where) ? (await model().findAll({ where, order, limit, raw: true })).map(unpack) : []
+  }
 
   return {
     model,
-    insert: async (row) => void (await model().create(pack(row) as never)),
-    insertMany: async (rows) => void (await model().bulkCreate(rows.map((row) => pack(row)) as never[])),
+    insert: async (row) => {
+      await model().create(pack(row) as never)
+      touch(name, subjects([row]))
+    },
+    insertMany: async (rows) => {
+      if (rows.length === 0) return
+      await model().bulkCreate(rows.map((row) => pack(row)) as never[])
+      touch(name, subjects(rows))
+    },
     find: async (where) => {
+      look(where)
       const row = isPossible(where) ? await model().findOne({ where, raw: true }) : null
       return row ? unpack(row) : null
     },
     byId: async (id) => {
+      look({ id })
       const row = isPossible({ id }) ? await model().findOne({ where: { id }, raw: true }) : null
       return row ? unpack(row) : null
     },
     all,
-    count: (where = {}) => model().count({ where }),
-    update: async (where, values) => (await model().update(pack(values), { where }))[0],
-    remove: (where) => model().destroy({ where }),
+    idsOf: async (where = {}, order = [], limit) => {
+      look(where)
+      if (!isPossible(where)) return []
+      const found = await model().findAll({ where, order, limit, attributes: ['id'], raw: true })
+      return (found as unknown as { id: string }[]).map((row) => row.id)
+    },
+    count: (where = {}) => {
+      look(where)
+      return model().count({ where })
+    },
+    update: async (where, values) => {
+      const about = await subjectsWhere(where)
+      const [count] = await model().update(pack(values), { where })
+      if (count > 0)
+        touch(name, about && of !== null && of in values ? [...about, ...subjects([values])!] : about)
+      return count
+    },
+    remove: async (where) => {
+      const about = await subjectsWhere(where)
+      const count = await model().destroy({ where })
+      if (count > 0) touch(name, about)
+      return count
+    },
+    every: () => kept(`every ${name}`, () => all()),
+    everyOf: async (ids) => {
+      if (of === null) throw new Error(`The table ${name} is not kept by what its rows are about.`)
+      const found = await keptEach(`of ${name}`, ids, [name], async (some) => {
+        const rows = some.length > mostNamed ? await all() : await all({ [of]: some } as WhereOptions)
+        const byOne = new Map<string, Row[]>(some.map((id) => [id, []]))
+        for (const row of rows) byOne.get(String(row[of as keyof Row]))?.push(row)
+        return byOne
+      })
+      return found
+    },
   }
 }
+
+/** Beyond so many the whole table is read: SQLite takes only so many values in one statement. */
+const mostNamed = 400
 
 /** A text with a NUL in it can stand in no column, and SQLite would end the statement there. */
 function isPossible(where: WhereOptions): boolean {
@@ -93,11 +169,16 @@ function ownCopy(columns: Columns): ModelAttributes {
   ) as ModelAttributes
 }
 
-/** Rows of a plain SQL query, with named parameters. */
+/**
+ * Rows of a plain SQL query, with named parameters.
+ * @param topics what it reads: tables, or what a table holds of one thing
+ */
 export function select<Row extends object>(
+  topics: string[],
   sql: string,
   replacements: Record<string, unknown> = {},
 ): Promise<Row[]> {
+  looked(topics)
   return database().query<Row>(sql, { type: QueryTypes.SELECT, replacements })
 }
 

@@ -1,1 +1,1 @@
-export { pumpModelVersions, pumpModels, settledDoubts } from './pumpModels'
+export { type PumpModelVersionRow, pumpModelVersions, pumpModels, settledDoubts } from './pumpModels'

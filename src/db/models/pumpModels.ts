@@ -1,5 +1,5 @@
 import { completeModel, type PumpModel } from '@/core/models'
-import { id, json, longText, text, whole, table, type Table, type RowOf, orNull } from '../house'
+import { id, json, longText, text, whole, table, type Table, type RowOf, orNull, kept } from '../house'
 
 export const pumpModels = table('pump_models', {
   id,
@@ -28,31 +28,29 @@ const rows = table('pump_model_versions', {
 export type PumpModelVersionRow = RowOf<typeof rows>
 
 /**
- * What a model's language has learnt since it was published is filled in by its defaults. A version
- * never changes, so each is completed once.
+ * A version never changes: each is read, parsed and completed once (what a model's language has learnt
+ * since it was published is filled in by its defaults), and further questions only ask which there are.
  */
 const key = Symbol.for('atelier.completedModels')
-const globals = globalThis as unknown as Record<symbol, Map<string, PumpModel> | undefined>
-const completed = (globals[key] ??= new Map<string, PumpModel>())
+const globals = globalThis as unknown as Record<symbol, Map<string, PumpModelVersionRow> | undefined>
+const completed = (globals[key] ??= new Map<string, PumpModelVersionRow>())
 
-function complete(row: PumpModelVersionRow): PumpModelVersionRow {
-  const known = completed.get(row.id)
-  const data = known ?? completeModel(row.data)
-  if (!known) completed.set(row.id, data)
-  return { ...row, data }
+async function known(ids: string[]): Promise<PumpModelVersionRow[]> {
+  const unknown = ids.filter((each) => !completed.has(each))
+  const read = unknown.length > 0 ? await rows.all({ id: unknown }) : []
+  for (const row of read) completed.set(row.id, { ...row, data: completeModel(row.data) })
+  return ids.flatMap((each) => completed.get(each) ?? [])
 }
 
 export const pumpModelVersions: Table<PumpModelVersionRow> = {
   ...rows,
   find: async (where) => {
     const row = await rows.find(where)
-    return row && complete(row)
+    return row && (await known([row.id]))[0]!
   },
-  byId: async (rowId) => {
-    const row = await rows.byId(rowId)
-    return row && complete(row)
-  },
-  all: async (...asked) => (await rows.all(...asked)).map(complete),
+  byId: async (rowId) => ((await rows.count({ id: rowId })) > 0 ? (await known([rowId]))[0]! : null),
+  all: async (...asked) => known(await rows.idsOf(...asked)),
+  every: () => kept('every pump_model_versions', async () => known(await rows.idsOf())),
 }
 
 export const settledDoubts = table('settled_doubts', {

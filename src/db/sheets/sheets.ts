@@ -26,33 +26,38 @@ export const sheets = table('sheets', {
 })
 export type SheetRow = RowOf<typeof sheets>
 
-export const sheetEntries = table('sheet_entries', {
-  id,
-  sheetId: text(),
-  sequence: whole(),
-  deviceId: text(),
-  deviceSeq: whole(),
-  seenUpTo: whole(),
-  deviceTime: text(),
-  at: text(),
-  receivedAt: text(),
-  stepKey: orNull(text()),
-  kind: text<EntryKind>(),
-  payload: json<unknown>(),
-  byId: text(),
-  byName: text(),
-  /** Whoever took it in for an author who could not send it any more, and why; null where the author did. */
-  takenInById: orNull(text()),
-  takenInByName: text(),
-  takenInWhy: text(),
-  /** 1 where it came in after the sheet was signed. */
-  late: whole(),
-})
+export const sheetEntries = table(
+  'sheet_entries',
+  {
+    id,
+    sheetId: text(),
+    sequence: whole(),
+    deviceId: text(),
+    deviceSeq: whole(),
+    seenUpTo: whole(),
+    deviceTime: text(),
+    at: text(),
+    receivedAt: text(),
+    stepKey: orNull(text()),
+    kind: text<EntryKind>(),
+    payload: json<unknown>(),
+    byId: text(),
+    byName: text(),
+    /** Whoever took it in for an author who could not send it any more, and why; null where the author did. */
+    takenInById: orNull(text()),
+    takenInByName: text(),
+    takenInWhy: text(),
+    /** 1 where it came in after the sheet was signed. */
+    late: whole(),
+  },
+  'sheetId',
+)
 export type SheetEntryRow = RowOf<typeof sheetEntries>
 
 /** How many steps of each open sheet have been ticked or skipped, from one query. */
 export function tickCounts() {
   return select<{ sheetId: string; ticks: number; newest: string }>(
+    ['sheets', 'sheet_entries'],
     `SELECT e."sheetId" AS "sheetId", MAX(e.at) AS newest,
             COUNT(DISTINCT CASE WHEN e.kind IN ('done', 'skipped') THEN e."stepKey" END) AS ticks
      FROM sheet_entries e JOIN sheets s ON s.id = e."sheetId"
@@ -63,6 +68,7 @@ export function tickCounts() {
 /** The newest entry of each of some sheets. */
 export async function lastEntries(sheetIds: string[]): Promise<SheetEntryRow[]> {
   const newest = await select<{ id: string }>(
+    sheetIds.map((each) => `sheet_entries/${each}`),
     `SELECT e.id AS id FROM sheet_entries e
      JOIN (SELECT "sheetId", MAX(sequence) AS newest FROM sheet_entries
            WHERE "sheetId" IN (:sheetIds) GROUP BY "sheetId") n
@@ -72,27 +78,35 @@ export async function lastEntries(sheetIds: string[]): Promise<SheetEntryRow[]> 
   return sheetEntries.all({ id: newest.map((row) => row.id) })
 }
 
-export const sheetPhotos = table('sheet_photos', {
-  id,
-  sheetId: text(),
-  name: text(),
-  bytes: whole(),
-  recordedAt: text(),
-  recordedById: text(),
-})
+export const sheetPhotos = table(
+  'sheet_photos',
+  {
+    id,
+    sheetId: text(),
+    name: text(),
+    bytes: whole(),
+    recordedAt: text(),
+    recordedById: text(),
+  },
+  'sheetId',
+)
 /** A photo taken at the bench; its file lies in the data folder under its id. */
 export type SheetPhotoRow = RowOf<typeof sheetPhotos>
 
-export const taskRecords = table('task_records', {
-  id,
-  sheetId: orNull(text()),
-  assemblyId: text(),
-  task: text(),
-  position: text(),
-  at: text(),
-  status: text<'active' | 'superseded'>(),
-  recordedAt: text(),
-  recordedById: text(),
-})
+export const taskRecords = table(
+  'task_records',
+  {
+    id,
+    sheetId: orNull(text()),
+    assemblyId: text(),
+    task: text(),
+    position: text(),
+    at: text(),
+    status: text<'active' | 'superseded'>(),
+    recordedAt: text(),
+    recordedById: text(),
+  },
+  'assemblyId',
+)
 /** When a looking task was last done on a position; it restarts that task's clock, never a life. */
 export type TaskRecordRow = RowOf<typeof taskRecords>

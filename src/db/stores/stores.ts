@@ -21,33 +21,41 @@ export const parts = table('parts', {
 })
 export type PartRow = RowOf<typeof parts>
 
-export const stockLots = table('stock_lots', {
-  id,
-  /** Ours, counted up; written on the bag. */
-  number: whole(),
-  partId: text(),
-  /** The maker's or supplier's own lot. */
-  code: text(),
-  receivedOn: day(),
-  expiresOn: orNull(day()),
-  unitCents: orNull(whole()),
-  note: text(),
-  createdAt: text(),
-})
+export const stockLots = table(
+  'stock_lots',
+  {
+    id,
+    /** Ours, counted up; written on the bag. */
+    number: whole(),
+    partId: text(),
+    /** The maker's or supplier's own lot. */
+    code: text(),
+    receivedOn: day(),
+    expiresOn: orNull(day()),
+    unitCents: orNull(whole()),
+    note: text(),
+    createdAt: text(),
+  },
+  'partId',
+)
 export type StockLotRow = RowOf<typeof stockLots>
 
-export const stockMovements = table('stock_movements', {
-  id,
-  partId: text(),
-  lotId: orNull(text()),
-  kind: text<'receipt' | 'use' | 'count' | 'correction'>(),
-  /** In is positive, out is negative. */
-  quantity: real(),
-  at: text(),
-  sheetId: orNull(text()),
-  entryId: orNull(text()),
-  reason: text(),
-  recordedAt: text(),
-  recordedById: text(),
-})
+export const stockMovements = table(
+  'stock_movements',
+  {
+    id,
+    partId: text(),
+    lotId: orNull(text()),
+    kind: text<'receipt' | 'use' | 'count' | 'correction'>(),
+    /** In is positive, out is negative. */
+    quantity: real(),
+    at: text(),
+    sheetId: orNull(text()),
+    entryId: orNull(text()),
+    reason: text(),
+    recordedAt: text(),
+    recordedById: text(),
+  },
+  'partId',
+)
 export type StockMovementRow = RowOf<typeof stockMovements>

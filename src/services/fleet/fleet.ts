@@ -22,13 +22,14 @@ import {
   readMeterValue,
   showMeterValue,
   weeklyUse,
+  type CumulativeLine,
   type KnownAhead,
 } from '@/core/hours'
 import { addDays, daysBetween } from '@/core/calendar'
 import { conflict, invalid, notFound, check, referenceSchema, type Reference } from '@/core/problem'
-import { kept, write } from '@/db/house'
+import { derived, kept, write } from '@/db/house'
 import { fittings, machines, type MachineRow, yards } from '@/db/fleet'
-import { meters, type MeterRow, doubtedCounts } from '@/db/hours'
+import { meters, type MeterRow, type SpellRow, doubtedCounts } from '@/db/hours'
 import { people } from '@/db/access'
 import {
   requirePermission,
@@ -38,7 +39,7 @@ import {
   now,
   ourCompany,
   present,
-  type Company,
+  groupBy,
   dayOf,
   timeOf,
   editRow,
@@ -59,52 +60,88 @@ import {
   spellToday,
 } from '../hours'
 
+/** Every machine by number; each line is derived from its own rows and the line of its meter. */
 export async function listMachines(_actor: Actor): Promise<MachineLine[]> {
-  const company = await ourCompany()
-  const { today } = present(company)
-  return kept('machines', today, () => loadMachines(company, today))
-}
-
-async function loadMachines(company: Company, today: string): Promise<MachineLine[]> {
-  const [rows, yardRows, meterRows, doubts, lines, pumps, spells] = await Promise.all([
-    machines.all({}, [['number', 'ASC']]),
-    yards.all(),
-    meters.all({ retiredOn: null }, [['createdAt', 'ASC']]),
-    doubtedCounts(),
-    linesOf(),
-    pumpsByMachine(),
+  const { timeZone } = await ourCompany()
+  const { today } = present({ timeZone })
+  const [rows, yardRows, meterRows, pumps, spells] = await Promise.all([
+    machines.every(),
+    yards.every(),
+    meters.every(),
+    kept('pumps by machine', pumpsByMachine),
     spellsByMachine(),
   ])
-  const doubtsOf = new Map(doubts.map(({ meterId, count }) => [meterId, count]))
-  return rows.map((row) => {
-    const own = meterRows.filter((meter) => meter.machineId === row.id)
-    const meter = own[0]
-    const line = meter && lines.get(meter.id)
-    const newest = line?.points.filter((point) => point.source === 'reading').at(-1)
-    const day = newest && dayOf(newest.at, company.timeZone)
-    const ageDays = day === undefined ? null : daysBetween(day, today)
-    return {
-      ...pick(row),
-      yardName: yardRows.find((yard) => yard.id === row.yardId)?.name ?? '',
-      pumps: (pumps.get(row.id) ?? []).map(({ number, title }) => ({ number, title })),
-      written: writtenOn(
-        row,
-        pumps.get(row.id) ?? [],
-        own.map((each) => each.name),
-      ),
-      meter: meter ? { name: meter.name, unit: faceOf(meter).unit, decimals: meter.decimals } : null,
-      lastReading: newest && day !== undefined ? { value: newest.shown, day, ageDays: ageDays! } : null,
-      owesReading:
-        meter !== undefined &&
-        !row.retiredOn &&
-        !laidUpOn(spells.get(row.id) ?? [], today) &&
-        (ageDays === null || ageDays > meter.readingIntervalDays),
-      owesSince: day !== undefined && meter ? addDays(day, meter.readingIntervalDays + 1) : null,
-      spell: spellToday(spells.get(row.id), today),
-      weekly: line ? weeklyUse(line, 6) : null,
-      doubts: own.reduce((sum, each) => sum + (doubtsOf.get(each.id) ?? 0), 0),
-    }
+  const meterIds = meterRows.map((meter) => meter.id)
+  const [doubts, lines] = await Promise.all([doubtedCounts(meterIds), linesOf(meterIds)])
+  const metersOf = derived('meters in use by machine', [meterRows], () =>
+    groupBy(
+      meterRows.filter((meter) => meter.retiredOn === null).sort(byCreation),
+      (meter) => meter.machineId,
+    ),
+  )
+  const views = [...rows].sort(byNumber).map((row) => {
+    const own = metersOf.get(row.id) ?? noMeters
+    const doubted = own.reduce((sum, each) => sum + (doubts.get(each.id) ?? 0), 0)
+    const yard = yardRows.find((each) => each.id === row.yardId)
+    const from = [
+      row,
+      yard,
+      own,
+      own[0] && lines.get(own[0].id),
+      pumps.get(row.id),
+      spells.get(row.id),
+    ] as const
+    return derived(`machine ${row.id}`, [...from, doubted, today, timeZone], () =>
+      machineLine(from, doubted, today, timeZone),
+    )
   })
+  return derived('machines', views, () => views)
+}
+
+const noMeters: MeterRow[] = []
+const byNumber = (a: MachineRow, b: MachineRow) => (a.number < b.number ? -1 : 1)
+const byCreation = (a: MeterRow, b: MeterRow) => (a.createdAt < b.createdAt ? -1 : 1)
+
+type OfMachine = readonly [
+  row: MachineRow,
+  yard: { name: string } | undefined,
+  meters: MeterRow[],
+  line: CumulativeLine | undefined,
+  pumps: { number: string; title: string; serial: string }[] | undefined,
+  spells: SpellRow[] | undefined,
+]
+
+function machineLine(
+  [row, yard, own, line, pumps = [], spells = []]: OfMachine,
+  doubts: number,
+  today: string,
+  timeZone: string,
+): MachineLine {
+  const meter = own[0]
+  const newest = line?.points.filter((point) => point.source === 'reading').at(-1)
+  const day = newest && dayOf(newest.at, timeZone)
+  const ageDays = day === undefined ? null : daysBetween(day, today)
+  return {
+    ...pick(row),
+    yardName: yard?.name ?? '',
+    pumps: pumps.map(({ number, title }) => ({ number, title })),
+    written: writtenOn(
+      row,
+      pumps,
+      own.map((each) => each.name),
+    ),
+    meter: meter ? { name: meter.name, unit: faceOf(meter).unit, decimals: meter.decimals } : null,
+    lastReading: newest && day !== undefined ? { value: newest.shown, day, ageDays: ageDays! } : null,
+    owesReading:
+      meter !== undefined &&
+      !row.retiredOn &&
+      !laidUpOn(spells, today) &&
+      (ageDays === null || ageDays > meter.readingIntervalDays),
+    owesSince: day !== undefined && meter ? addDays(day, meter.readingIntervalDays + 1) : null,
+    spell: spellToday(spells, today),
+    weekly: line ? weeklyUse(line, 6) : null,
+    doubts,
+  }
 }
 
 /** Every word of a machine that somebody may look for. */

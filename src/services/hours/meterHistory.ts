@@ -8,8 +8,10 @@ import {
   type MeterFace,
   type Reading,
 } from '@/core/hours'
+import { keptEach } from '@/db/house'
 import {
   meterEvents,
+  meters,
   type MeterEventRow,
   type MeterRow,
   acceptedReadings,
@@ -62,11 +64,20 @@ export async function historyOf(
   }
 }
 
-/** The cumulative lines of some meters, or of all, from two queries. */
+/** The cumulative lines of some meters, or of all that there are; each is kept until something is read on it. */
 export async function linesOf(meterIds?: string[]): Promise<Map<string, CumulativeLine>> {
+  const ids = meterIds ?? (await meters.every()).map((meter) => meter.id)
+  return keptEach('line', ids, ['readings', 'meter_events'], makeLines)
+}
+
+/** Beyond so many meters all are read at once. */
+const mostNamed = 100
+
+async function makeLines(meterIds: string[]): Promise<Map<string, CumulativeLine>> {
+  const some = meterIds.length > mostNamed ? undefined : meterIds
   const [rows, events] = await Promise.all([
-    acceptedReadings(meterIds),
-    meterEvents.all({ status: 'active', ...(meterIds ? { meterId: meterIds } : {}) }),
+    acceptedReadings(some),
+    meterEvents.all({ status: 'active', ...(some ? { meterId: some } : {}) }),
   ])
   const byMeter = new Map<string, { readings: Reading[]; events: MeterEvent[] }>()
   const entry = (meterId: string) => {
@@ -76,7 +87,5 @@ export async function linesOf(meterIds?: string[]): Promise<Map<string, Cumulati
   }
   for (const row of rows) entry(row.meterId).readings.push(asReading(row))
   for (const row of events) entry(row.meterId).events.push(asMeterEvent(row))
-  return new Map(
-    [...byMeter].map(([meterId, kept]) => [meterId, cumulativeHours(kept.readings, kept.events)]),
-  )
+  return new Map([...byMeter].map(([meterId, own]) => [meterId, cumulativeHours(own.readings, own.events)]))
 }

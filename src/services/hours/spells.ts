@@ -13,7 +13,7 @@ import {
 } from '@/core/hours'
 import type { SpellView } from '@/core/fleet'
 import { conflict, invalid, notFound, check, referenceSchema, type Reference } from '@/core/problem'
-import { write } from '@/db/house'
+import { derived, write } from '@/db/house'
 import { machines } from '@/db/fleet'
 import { meters, spells, type SpellRow } from '@/db/hours'
 import {
@@ -50,10 +50,18 @@ export async function spellsOf(_actor: Actor, machineId: string): Promise<SpellV
 
 /** Active spells of some machines, or of all, by machine. */
 export async function spellsByMachine(machineIds?: string[]): Promise<Map<string, SpellRow[]>> {
-  const rows = await spells.all({ status: 'active', ...(machineIds ? { machineId: machineIds } : {}) }, [
-    ['fromDay', 'ASC'],
-  ])
-  return groupBy(rows, (row) => row.machineId)
+  const ids = machineIds ?? (await machines.every()).map((row) => row.id)
+  const byMachine = new Map<string, SpellRow[]>()
+  for (const [machineId, rows] of await spells.everyOf(ids)) {
+    if (rows.length === 0) continue
+    const active = derived(`spells ${machineId}`, [rows], () =>
+      rows
+        .filter((row) => row.status === 'active')
+        .sort((a, b) => (a.fromDay < b.fromDay ? -1 : a.fromDay > b.fromDay ? 1 : 0)),
+    )
+    if (active.length > 0) byMachine.set(machineId, active)
+  }
+  return byMachine
 }
 
 /** Notes that a machine will stand or work on some days, or changes what was noted. */
@@ -136,12 +144,17 @@ export async function loadKnown(
 ): Promise<(machineId: string, meterId: string) => KnownAhead> {
   const [byMachine, meterRows, company] = await Promise.all([
     spellsByMachine(machineIds),
-    meters.all(machineIds ? { machineId: machineIds, retiredOn: null } : { retiredOn: null }, [
-      ['createdAt', 'ASC'],
-    ]),
+    meters.every(),
     ourCompany(),
   ])
-  const metersOf = groupBy(meterRows, (meter) => meter.machineId)
+  const metersOf = derived('meters in use', [meterRows], () =>
+    groupBy(
+      meterRows
+        .filter((meter) => meter.retiredOn === null)
+        .sort((a, b) => (a.createdAt < b.createdAt ? -1 : a.createdAt > b.createdAt ? 1 : 0)),
+      (meter) => meter.machineId,
+    ),
+  )
   const booked = [...byMachine].flatMap(([machineId, rows]) => {
     const own = metersOf.get(machineId) ?? []
     return own.length > 1 && rows.some((row) => row.hoursPerDay !== null) ? own.map((meter) => meter.id) : []
@@ -155,11 +168,16 @@ export async function loadKnown(
   const offsetDays = aheadOfUtc(now(), company.timeZone)
   return (machineId, meterId) => {
     const main = metersOf.get(machineId)?.[0]?.id
-    const [own, first] = main && main !== meterId ? [weekly(meterId), weekly(main)] : [1, 1]
-    const scale = own !== null && first ? own / first : 1
-    return knownAhead(byMachine.get(machineId) ?? [], scale, offsetDays)
+    const [weeklyOwn, first] = main && main !== meterId ? [weekly(meterId), weekly(main)] : [1, 1]
+    const scale = weeklyOwn !== null && first ? weeklyOwn / first : 1
+    const own = byMachine.get(machineId) ?? none
+    return derived(`known ${machineId} ${meterId}`, [own, scale, offsetDays], () =>
+      knownAhead(own, scale, offsetDays),
+    )
   }
 }
+
+const none: SpellRow[] = []
 
 /** How far a zone's clocks are ahead of UTC at an instant, in days. */
 function aheadOfUtc(instant: string, timeZone: string): number {

@@ -21,7 +21,7 @@ export type Company = {
 }
 
 export async function findCompany(): Promise<Company | null> {
-  const [row] = await companies.all()
+  const [row] = await companies.every()
   return row ? asCompany(row) : null
 }
 

@@ -13,7 +13,7 @@ import {
 import { visitNumber } from '@/core/plan'
 import { conflict, invalid, notFound, check, referenceSchema, type Reference } from '@/core/problem'
 import { positionsOf, whereWords } from '@/core/wear'
-import { write } from '@/db/house'
+import { kept, write } from '@/db/house'
 import { assemblies, fittings, type AssemblyRow, machines } from '@/db/fleet'
 import { people } from '@/db/access'
 import { pumpModelVersions } from '@/db/models'
@@ -39,7 +39,7 @@ const furthest = 365
 
 /** Every open sign: what wants seeing to first comes first. */
 export async function listOpenSigns(_actor: Actor): Promise<SignView[]> {
-  return asViews(await signs.all({ status: 'open' }, [['by', 'ASC']]))
+  return kept('open signs', async () => asViews(await signs.all({ status: 'open' }, [['by', 'ASC']])))
 }
 
 /** The signs of a machine with those of the pumps on it, or of one pump: open ones first, then the newest. */

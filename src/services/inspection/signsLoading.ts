@@ -2,28 +2,32 @@ import 'server-only'
 import { showDay } from '@/core/calendar'
 import { symptoms } from '@/core/inspection'
 import type { ForwardSign } from '@/core/wear'
+import { kept } from '@/db/house'
 import { signs, type SignRow } from '@/db/inspection'
 import { people } from '@/db/access'
 import { groupBy } from '../house'
 
-/** The open signs that bring a service forward, by pump; one query for all of them. */
-export async function loadForwardSigns(
-  today: string,
-  ids?: string[],
-): Promise<(assemblyId: string) => ForwardSign[]> {
-  const rows = await signs.all({ status: 'open', ...(ids ? { assemblyId: ids } : {}) }, [['by', 'ASC']])
+/** The open signs that bring a service forward, by pump; the same lists until a sign is written. */
+export async function loadForwardSigns(today: string): Promise<(assemblyId: string) => ForwardSign[]> {
+  const byPump = await kept(`forward signs ${today}`, () => forwardSigns(today))
+  return (assemblyId) => byPump.get(assemblyId) ?? none
+}
+
+const none: ForwardSign[] = []
+
+async function forwardSigns(today: string): Promise<Map<string, ForwardSign[]>> {
+  const [rows, names] = await Promise.all([signs.all({ status: 'open' }, [['by', 'ASC']]), people.every()])
   const forward = rows.filter((row) => row.assemblyId !== null && row.task !== '')
-  const names = forward.length > 0 ? await people.all() : []
   const byPump = groupBy(forward, (row) => row.assemblyId!)
-  return (assemblyId) =>
-    (byPump.get(assemblyId) ?? []).map((row) => ({
-      id: row.id,
-      version: row.version,
-      task: row.task,
-      positions: row.positions,
-      by: row.by,
-      words: `${seenWords(row)}, ${names.find((person) => person.id === row.recordedById)?.name ?? ''}, ${showDay(row.seenOn, today)}`,
-    }))
+  const asForward = (row: SignRow): ForwardSign => ({
+    id: row.id,
+    version: row.version,
+    task: row.task,
+    positions: row.positions,
+    by: row.by,
+    words: `${seenWords(row)}, ${names.find((person) => person.id === row.recordedById)?.name ?? ''}, ${showDay(row.seenOn, today)}`,
+  })
+  return new Map([...byPump].map(([assemblyId, own]) => [assemblyId, own.map(asForward)]))
 }
 
 /** @example "Weep or drip at a weep hole: wet under cylinder 2, 12 drips a minute" */

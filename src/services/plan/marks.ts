@@ -9,7 +9,7 @@ import {
   type SnoozeInput,
 } from '@/core/plan'
 import { invalid, notFound, check, idSchema } from '@/core/problem'
-import { write } from '@/db/house'
+import { kept, write } from '@/db/house'
 import { marks, type MarkRow } from '@/db/plan'
 import { people } from '@/db/access'
 import { requirePermission, type Actor, recordChange, now, ourCompany, present, dayOf } from '../house'
@@ -19,12 +19,16 @@ const longest = 60
 
 /** What was put off and is not due again yet, and what was handed to somebody. */
 export async function listMarks(_actor: Actor): Promise<Mark[]> {
+  const { today } = present(await ourCompany())
+  return kept(`marks ${today}`, () => loadMarks(today))
+}
+
+async function loadMarks(today: string): Promise<Mark[]> {
   const [rows, names, company] = await Promise.all([
     marks.all({ status: 'active' }, [['recordedAt', 'ASC']]),
     people.all(),
     ourCompany(),
   ])
-  const { today } = present(company)
   const nameOf = (id: string | null) => names.find((person) => person.id === id)?.name ?? null
   return rows
     .filter((row) => row.kind === 'hand' || (row.until ?? '') > today)

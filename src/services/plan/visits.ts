@@ -15,7 +15,7 @@ import { notFound } from '@/core/problem'
 import type { SheetContent } from '@/core/sheets'
 import { showTorque, wrenchWords } from '@/core/torque'
 import { whereWords } from '@/core/wear'
-import { Op } from '@/db/house'
+import { kept, Op, same } from '@/db/house'
 import { assemblies, fittings, machines, yards } from '@/db/fleet'
 import { people } from '@/db/access'
 import { sheetEntries, sheets, type SheetRow } from '@/db/sheets'
@@ -40,7 +40,12 @@ export async function listVisits(_actor: Actor, days: { from: string; to: string
 
 /** Every visit that still stands, whenever it is. */
 export async function listOpenVisits(_actor: Actor): Promise<VisitLine[]> {
-  return asLines(await visits.all({ state: openStates }, [['day', 'ASC']]))
+  const { today } = present(await ourCompany())
+  const lines = await kept(`open visit lines ${today}`, async () =>
+    asLines(await visits.all({ state: openStates }, [['day', 'ASC']])),
+  )
+  // A tick on a visit's sheet says nothing new here.
+  return same('open visit lines', lines)
 }
 
 /** The visits of one machine, newest first. */

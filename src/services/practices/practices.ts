@@ -20,7 +20,7 @@ import { requirePermission, type Actor, recordChange, now, ourCompany, dayOf } f
 
 /** What the company chose where good workshops differ, for composing. */
 export function companyPractices(): Promise<CompanyPractices> {
-  return kept('practices', '', async () => {
+  return kept('practices', async () => {
     const [rows, models] = await Promise.all([practiceChoices.all(), pumpModels.all()])
     const chosen: CompanyPractices = { company: {}, models: {} }
     for (const { practice, modelId, choice, reason } of rows) {

@@ -51,14 +51,13 @@ export async function getRound(_actor: Actor): Promise<RoundRow[]> {
   const company = await ourCompany()
   const { today, instant } = present(company)
   const since = new Date(Date.parse(instant) - lookBackDays * 86_400_000).toISOString()
-  const [machineRows, yardRows, meterRows, recentRows, eventRows, doubts, skipRows, spells, standingOf] =
+  const [machineRows, yardRows, meterRows, recentRows, eventRows, skipRows, spells, standingOf] =
     await Promise.all([
       machines.all({ retiredOn: null }, [['number', 'ASC']]),
       yards.all(),
       meters.all({ retiredOn: null }, [['createdAt', 'ASC']]),
       readings.all({ status: 'accepted', at: { [Op.gte]: since } } as never, [['at', 'ASC']]),
       meterEvents.all({ status: 'active' }, [['at', 'ASC']]),
-      doubtedCounts(),
       meterSkips.all({ day: today, status: 'active' }),
       spellsByMachine(),
       loadStanding(),
@@ -69,7 +68,7 @@ export async function getRound(_actor: Actor): Promise<RoundRow[]> {
   const older = await readings.all({ meterId: silent, status: 'accepted' }, [['at', 'ASC']])
   for (const [meterId, rows] of groupBy(older, (row) => row.meterId)) recent.set(meterId, rows.slice(-2))
   const events = groupBy(eventRows, (row) => row.meterId)
-  const doubted = new Map(doubts.map(({ meterId, count }) => [meterId, count]))
+  const doubted = await doubtedCounts(meterRows.map((meter) => meter.id))
   const skipped = new Map(skipRows.map((row) => [row.meterId, row.reason]))
   const rows = machineRows.flatMap((machine) => {
     const own = meterRows.filter((meter) => meter.machineId === machine.id)

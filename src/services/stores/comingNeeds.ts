@@ -10,12 +10,11 @@ import {
   type StockLine,
 } from '@/core/stores'
 import { notOnVisit, type VisitLine } from '@/core/plan'
-import type { CompanyPractices } from '@/core/practices'
-import { composeSheet } from '@/core/composing'
-import type { PumpModel } from '@/core/models'
 import { chanceBy, type ClockView, type WearView } from '@/core/wear'
+import { derived } from '@/db/house'
 import { pumpModelVersions } from '@/db/models'
 import { companyPractices } from '../practices'
+import { needsOfService } from './partNeeds'
 
 /** How far ahead parts are looked after, in days: eight weeks, twice the longest usual delivery. */
 const lookAhead = 56
@@ -33,62 +32,46 @@ export async function comingNeeds(
   book: Book,
   today: string,
 ): Promise<ComingNeed[]> {
-  const until = addDays(today, lookAhead)
-  const chanceOf = (clock: ClockView) =>
-    clock.share > 1 ? 1 : chanceBy({ dueDay: clock.aboutDay, band: clock.band }, until)
-  const coming = wear.flatMap((view) =>
-    view.clocks
-      .filter(
-        (clock) => chanceOf(clock) >= leastChance && notOnVisit(view.assemblyId, clock, open).length > 0,
-      )
-      .map((clock) => ({ view, clock, chance: chanceOf(clock) })),
-  )
-  const versions = await pumpModelVersions.all({
-    id: [...new Set(coming.map(({ view }) => view.modelVersionId))],
-  })
-  const partsOf = partsOfServices(versions, book, await companyPractices())
-  const demands = coming.flatMap(({ view, clock, chance }) => {
-    const day = clock.aboutDay === null || clock.aboutDay < today ? today : clock.aboutDay
-    return partsOf(view.modelVersionId, clock.task, notOnVisit(view.assemblyId, clock, open)).map(
-      ({ partId, quantity }): ComingDemand => ({
-        partId,
-        day: day > until ? until : day,
-        quantity,
-        chance,
-        for: view.machineNumber ?? view.number,
-      }),
+  const [versions, practices] = await Promise.all([pumpModelVersions.every(), companyPractices()])
+  return derived('coming needs', [wear, open, stock, book, today, versions, practices], () => {
+    const until = addDays(today, lookAhead)
+    const chanceOf = (clock: ClockView) =>
+      clock.share > 1 ? 1 : chanceBy({ dueDay: clock.aboutDay, band: clock.band }, until)
+    const coming = wear.flatMap((view) =>
+      view.clocks
+        .filter(
+          (clock) => chanceOf(clock) >= leastChance && notOnVisit(view.assemblyId, clock, open).length > 0,
+        )
+        .map((clock) => ({ view, clock, chance: chanceOf(clock) })),
     )
-  })
-  return comingNeed(demands, (partId) => {
-    const part = stock.find((each) => each.id === partId)!
-    return {
-      free: availability(book, { part: partId, quantity: 0, day: until }).free,
-      minimum: part.minimum,
-      leadDays: part.leadDays,
-      packSize: part.packSize,
+    const versionOf = new Map(versions.map((version) => [version.id, version]))
+    const partsOf = (versionId: string, task: string, positions: string[]) => {
+      const version = versionOf.get(versionId)!
+      return needsOfService(version, task, positions, practices).flatMap((need) => {
+        const part = stockedFor(book.parts.values(), { modelId: version.modelId, part: need.part })
+        return part ? [{ partId: part.id, quantity: need.quantity }] : []
+      })
     }
-  })
-}
-
-type Version = { id: string; modelId: string; data: PumpModel }
-
-/** The stocked parts of a service; pumps of one model that are due for the same share the answer. */
-function partsOfServices(versions: Version[], book: Book, practices: CompanyPractices) {
-  const known = new Map<string, { partId: string; quantity: number }[]>()
-  return (versionId: string, task: string, positions: string[]) => {
-    const key = `${versionId} ${task} ${positions.join(' ')}`
-    const before = known.get(key)
-    if (before) return before
-    const version = versions.find((each) => each.id === versionId)!
-    const { parts } = composeSheet(
-      { assemblies: [{ id: 'any', model: version.data, tasks: [{ task, positions }] }] },
-      practices,
-    )
-    const found = parts.flatMap((need) => {
-      const part = stockedFor(book.parts.values(), { modelId: version.modelId, part: need.part })
-      return part ? [{ partId: part.id, quantity: need.quantity }] : []
+    const demands = coming.flatMap(({ view, clock, chance }) => {
+      const day = clock.aboutDay === null || clock.aboutDay < today ? today : clock.aboutDay
+      return partsOf(view.modelVersionId, clock.task, notOnVisit(view.assemblyId, clock, open)).map(
+        ({ partId, quantity }): ComingDemand => ({
+          partId,
+          day: day > until ? until : day,
+          quantity,
+          chance,
+          for: view.machineNumber ?? view.number,
+        }),
+      )
     })
-    known.set(key, found)
-    return found
-  }
+    return comingNeed(demands, (partId) => {
+      const part = stock.find((each) => each.id === partId)!
+      return {
+        free: availability(book, { part: partId, quantity: 0, day: until }).free,
+        minimum: part.minimum,
+        leadDays: part.leadDays,
+        packSize: part.packSize,
+      }
+    })
+  })
 }

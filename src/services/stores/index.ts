@@ -1,5 +1,5 @@
 export { comingNeeds } from './comingNeeds'
-export { loadLeadTimes } from './leadTimes'
+export { type LeadTimeOf, loadLeadTimes } from './leadTimes'
 export { listPlaceChoices } from './placeChoices'
 export { countsIn, loadBook, missingFor, modelsOfVersions, usesOnOpenSheets } from './stock'
 export {

@@ -15,12 +15,14 @@ import {
 } from '@/core/stores'
 import { isOpen } from '@/core/plan'
 import type { Payloads } from '@/core/sheets'
-import { kept } from '@/db/house'
+import type { ComposedSheet } from '@/core/composing'
+import { derived, kept, keptEach, same } from '@/db/house'
 import { pumpModelVersions } from '@/db/models'
-import { sheetEntries, sheets, type SheetEntryRow } from '@/db/sheets'
+import { sheetEntries, sheets, type SheetEntryRow, type SheetRow } from '@/db/sheets'
 import { parts, stockLots, stockMovements, type PartRow, type StockMovementRow } from '@/db/stores'
 import { visits, type VisitRow } from '@/db/plan'
 import { ourCompany, present, groupBy } from '../house'
+import { companyPractices } from '../practices'
 import { partNeedsOf } from './partNeeds'
 
 export type Stocked = { row: PartRow; stock: PartStock }
@@ -30,40 +32,61 @@ export type SheetUse = NotedUse & { id: string; sheetId: string }
 
 /** Every part, or some, with its stock, less what open sheets have taken out of the bins. */
 export async function loadStock(ids?: string[]): Promise<Stocked[]> {
-  const which = ids ? { partId: ids } : {}
-  const [rows, lotRows, movementRows, company, uses] = await Promise.all([
-    parts.all(ids ? { id: ids } : {}, [['number', 'ASC']]),
-    stockLots.all(which, [['number', 'ASC']]),
-    stockMovements.all(which),
+  const asked = ids && new Set(ids)
+  const rows = (await parts.every())
+    .filter((row) => !asked || asked.has(row.id))
+    .sort((a, b) => (a.number < b.number ? -1 : 1))
+  const own = rows.map((row) => row.id)
+  const [lotsOf, movementsOf, company, uses] = await Promise.all([
+    stockLots.everyOf(own),
+    stockMovements.everyOf(own),
     ourCompany(),
     usesOnOpenSheets(),
   ])
   const { today } = present(company)
-  const lotsOf = groupBy(lotRows, (lot) => lot.partId)
-  const movementsOf = groupBy(movementRows, (movement) => movement.partId)
-  const usesOf = groupBy(uses, (use) => use.partId)
+  const usesOf = derived('uses by part', [uses], () => groupBy(uses, (use) => use.partId))
   return rows.map((row) => {
-    const movements = movementsOf.get(row.id) ?? []
-    const taken = takenByOpen(usesOf.get(row.id) ?? [], countsIn(movements))
-    return { row, stock: stockOf(lotsOf.get(row.id) ?? [], movements, today, row.packSize, taken) }
+    const [lots, movements, taken] = [
+      lotsOf.get(row.id) ?? none,
+      movementsOf.get(row.id) ?? none,
+      usesOf.get(row.id) ?? none,
+    ]
+    return derived(`stock ${row.id}`, [row, lots, movements, taken, today], () => ({
+      row,
+      stock: stockOf(
+        [...lots].sort((a, b) => a.number - b.number),
+        movements,
+        today,
+        row.packSize,
+        takenByOpen(taken, countsIn(movements)),
+      ),
+    }))
   })
 }
+
+const none: never[] = []
 
 /** Every count of some movements: of which bin, and when. */
 export function countsIn(movements: StockMovementRow[]): CountedBin[] {
   return movements.filter(({ kind }) => kind === 'count').map(({ lotId, at }) => ({ lotId, at }))
 }
 
-/** The stores' parts that are noted on sheets nobody has signed yet, from two queries. */
+/** The stores' parts that are noted on sheets nobody has signed yet; the same list until one is noted. */
 export async function usesOnOpenSheets(): Promise<SheetUse[]> {
-  const open = await sheets.all({ state: 'open' })
-  if (open.length === 0) return []
-  const rows = await sheetEntries.all({
-    sheetId: open.map((sheet) => sheet.id),
-    kind: ['part', 'takeBack'],
-    late: 0,
-  })
-  return usesIn(rows)
+  const open = await kept('open sheets', () => sheets.all({ state: 'open' }))
+  const usesOf = await keptEach(
+    'uses',
+    open.map((sheet) => sheet.id),
+    ['sheet_entries'],
+    async (ids) => {
+      const rows = await sheetEntries.all({ sheetId: ids, kind: ['part', 'takeBack'], late: 0 })
+      const bySheet = groupBy(rows, (row) => row.sheetId)
+      // A tick uses nothing: then what is worked out from the uses stands.
+      return new Map(ids.map((id) => [id, same(`uses ${id}`, usesIn(bySheet.get(id) ?? []))]))
+    },
+  )
+  const lists = [...usesOf.values()]
+  return derived('uses', lists, () => lists.flat())
 }
 
 /** The uses of the stores' parts among some entries that nobody has taken back. */
@@ -84,21 +107,28 @@ export function usesIn(rows: SheetEntryRow[]): SheetUse[] {
  * The stores and all that open visits need of them, to ask how much of a part is free when. A visit in
  * work needs what its sheet has not taken yet.
  */
-export async function loadBook(loaded?: Stocked[]): Promise<Book> {
-  const { today } = present(await ourCompany())
-  return loaded ? makeBook(loaded) : kept('book', today, () => makeBook())
-}
-
-async function makeBook(loaded?: Stocked[]): Promise<Book> {
-  const [stocked, visitRows, company, uses] = await Promise.all([
-    loaded ?? loadStock(),
-    visits.all(),
+export async function loadBook(): Promise<Book> {
+  const [stocked, visitRows, company, uses, practices, versions] = await Promise.all([
+    loadStock(),
+    openVisits(),
     ourCompany(),
     usesOnOpenSheets(),
+    companyPractices(),
+    pumpModelVersions.every(),
   ])
-  const stockedParts = stocked.map(asStockedPart)
-  const open = visitRows.filter((visit) => isOpen(visit.state))
-  return openBook(present(company).today, stockedParts, await demandsOf(open, stockedParts, uses))
+  const { today } = present(company)
+  const sheetRows = await kept('open sheets', () => sheets.all({ state: 'open' }))
+  const needs = await partNeedsOf(visitRows.map((visit) => visit.items))
+  return derived('book', [today, visitRows, uses, practices, versions, sheetRows, ...stocked], () => {
+    const stockedParts = stocked.map(asStockedPart)
+    const modelOf = new Map(versions.map((version) => [version.id, version.modelId]))
+    return openBook(today, stockedParts, demandsOf(visitRows, needs, stockedParts, uses, modelOf, sheetRows))
+  })
+}
+
+/** The visits that are neither done nor called off; the same list until a visit is written. */
+export function openVisits(): Promise<VisitRow[]> {
+  return kept('open visits', async () => (await visits.all()).filter((visit) => isOpen(visit.state)))
 }
 
 function asStockedPart({ row, stock }: Stocked): StockedPart {
@@ -106,13 +136,14 @@ function asStockedPart({ row, stock }: Stocked): StockedPart {
   return { id, number, name, unit, bin, fits, leadDays, retired: row.retiredOn !== null, lots: stock.lots }
 }
 
-async function demandsOf(open: VisitRow[], stocked: StockedPart[], uses: SheetUse[]): Promise<Demand[]> {
-  const versionIds = open.flatMap((visit) => visit.items.map((item) => item.modelVersionId))
-  const [needs, modelOfVersion, sheetRows] = await Promise.all([
-    partNeedsOf(open.map((visit) => visit.items)),
-    modelsOfVersions(versionIds),
-    sheets.all({ state: 'open', id: [...new Set(uses.map((use) => use.sheetId))] }),
-  ])
+function demandsOf(
+  open: VisitRow[],
+  needs: ComposedSheet['parts'][],
+  stocked: StockedPart[],
+  uses: SheetUse[],
+  modelOfVersion: Map<string, string>,
+  sheetRows: SheetRow[],
+): Demand[] {
   return open.flatMap((visit, index) => {
     const sheetId = sheetRows.find((sheet) => sheet.visitId === visit.id)?.id
     const wanted = new Map<string, number>()
@@ -132,14 +163,11 @@ async function demandsOf(open: VisitRow[], stocked: StockedPart[], uses: SheetUs
   })
 }
 
-/** Which model each version is of, from one query without the versions' data. */
+/** Which model each version is of. */
 export async function modelsOfVersions(versionIds: string[]): Promise<Map<string, string>> {
-  const rows = await pumpModelVersions.model().findAll({
-    where: { id: [...new Set(versionIds)] },
-    attributes: ['id', 'modelId'],
-    raw: true,
-  })
-  return new Map((rows as unknown as { id: string; modelId: string }[]).map((row) => [row.id, row.modelId]))
+  const asked = new Set(versionIds)
+  const rows = (await pumpModelVersions.every()).filter((row) => asked.has(row.id))
+  return new Map(rows.map((row) => [row.id, row.modelId]))
 }
 
 /** What is missing of a need on a day; null where the stores do not know the part. */

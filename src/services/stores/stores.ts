@@ -20,7 +20,7 @@ import {
 import { visitNumber } from '@/core/plan'
 import { conflict, invalid, notFound, check, referenceSchema, type Reference } from '@/core/problem'
 import type { BenchPart } from '@/core/sheets'
-import { write } from '@/db/house'
+import { derived, write } from '@/db/house'
 import { people } from '@/db/access'
 import { pumpModels, pumpModelVersions } from '@/db/models'
 import { sheets } from '@/db/sheets'
@@ -43,10 +43,11 @@ import { loadBook, loadStock, type Stocked } from './stock'
 
 /** The parts list: what is on hand, what is below its minimum, what wants counting. */
 export async function listStock(_actor: Actor): Promise<StockLine[]> {
-  const stocked = await loadStock()
-  const supply = suppliesOf(await loadBook(stocked))
-  const modelRows = await pumpModels.all()
-  return stocked.map((each) => asLine(each, supply, modelRows))
+  const [stocked, book, modelRows] = await Promise.all([loadStock(), loadBook(), pumpModels.every()])
+  const supply = derived('supplies', [book], () => suppliesOf(book))
+  return derived('stock lines', [supply, modelRows, ...stocked], () =>
+    stocked.map((each) => asLine(each, supply, modelRows)),
+  )
 }
 
 function asLine(
@@ -93,7 +94,7 @@ export async function getPart(_actor: Actor, reference: string): Promise<PartPag
       visits.all(),
       pumpModels.all(),
     ])
-  const supply = suppliesOf(await loadBook(all)).filter((each) => each.partId === row.id)
+  const supply = suppliesOf(await loadBook()).filter((each) => each.partId === row.id)
   const own = all.find((each) => each.row.id === row.id)!
   const lotNumber = new Map(lotRows.map((lot) => [lot.id, lot.number]))
   return {

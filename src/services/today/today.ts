@@ -1,7 +1,7 @@
 import 'server-only'
 import { suppliesOf } from '@/core/stores'
 import { morningList, type TodayView } from '@/core/today'
-import { kept } from '@/db/house'
+import { derived } from '@/db/house'
 import { type Actor, ourCompany, present } from '../house'
 import { comingNeeds, loadBook, listStock } from '../stores'
 import { listOpenChecks, listWear } from '../wear'
@@ -9,16 +9,11 @@ import { listMachines } from '../fleet'
 import { listMarks, listOpenVisits } from '../plan'
 import { listOpenSigns } from '../inspection'
 
-/** One morning's work as one list, for everybody alike. */
+/** One morning's work as one list, for everybody alike; made anew where something it tells of is another. */
 export async function getToday(actor: Actor): Promise<TodayView> {
   const { today } = present(await ourCompany())
-  // The morning is the same for everybody; who may do what is decided where it is shown and done.
-  return kept('today', today, () => loadToday(actor, today))
-}
-
-async function loadToday(actor: Actor, today: string): Promise<TodayView> {
-  const book = await loadBook()
-  const [wear, machines, visits, stock, marks, signs, checks] = await Promise.all([
+  const [book, wear, machines, visits, stock, marks, signs, checks] = await Promise.all([
+    loadBook(),
     listWear(actor),
     listMachines(actor),
     listOpenVisits(actor),
@@ -27,16 +22,20 @@ async function loadToday(actor: Actor, today: string): Promise<TodayView> {
     listOpenSigns(actor),
     listOpenChecks(actor),
   ])
-  return morningList({
-    today,
-    wear,
-    machines,
-    visits,
-    marks,
-    signs,
-    checks,
-    stock,
-    supplies: suppliesOf(book),
-    coming: await comingNeeds(wear, visits, stock, book, today),
-  })
+  const coming = await comingNeeds(wear, visits, stock, book, today)
+  const from = [today, book, wear, machines, visits, stock, marks, signs, checks, coming]
+  return derived('today', from, () =>
+    morningList({
+      today,
+      wear,
+      machines,
+      visits,
+      marks,
+      signs,
+      checks,
+      stock,
+      supplies: suppliesOf(book),
+      coming,
+    }),
+  )
 }

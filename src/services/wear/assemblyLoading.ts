@@ -6,12 +6,22 @@ import {
   countedStretches,
   cumulativeHours,
   usageSinceTakeOver,
+  type CountedStretch,
   type CumulativeLine,
 } from '@/core/hours'
-import { assemblies, dutyShares, fittings, machines, yards } from '@/db/fleet'
+import { derived } from '@/db/house'
+import {
+  assemblies,
+  dutyShares,
+  fittings,
+  machines,
+  yards,
+  type DutyShareRow,
+  type FittingRow,
+} from '@/db/fleet'
 import { meters } from '@/db/hours'
 import { pumpModels } from '@/db/models'
-import { now, ourCompany, dayOf, groupBy } from '../house'
+import { now, ourCompany, dayOf } from '../house'
 import { linesOf } from '../hours'
 
 /** The pumps on each machine now, without working out their hours. */
@@ -35,27 +45,43 @@ export async function pumpsByMachine(): Promise<
   return byMachine
 }
 
-/** Where each assembly was when, and what counted it. All of them when none are named. */
+export type Stretch = CountedStretch & { meterId: string; line: CumulativeLine }
+type Counted = { moves: FittingRow[]; shares: DutyShareRow[]; stretches: Stretch[] }
+
+/**
+ * Where each assembly was when, and what counted it. All of them when none are named. Each one's is the
+ * same object until one of its rows or lines is another one.
+ */
 export async function loadCounting(ids?: string[]) {
-  const which = ids ? { assemblyId: ids } : {}
-  const byTime: [string, 'ASC'][] = [['at', 'ASC']]
-  const [fittingRows, shareRows] = await Promise.all([
-    fittings.all({ ...which, status: 'active' }, byTime),
-    dutyShares.all({ ...which, status: 'active' }, byTime),
-  ])
-  const lines = await linesOf(ids ? [...new Set(shareRows.map((share) => share.meterId))] : undefined)
-  const fittingsOf = groupBy(fittingRows, (row) => row.assemblyId)
-  const sharesOf = groupBy(shareRows, (row) => row.assemblyId)
-  const of = (assemblyId: string) => {
-    const moves = fittingsOf.get(assemblyId) ?? []
-    const shares = sharesOf.get(assemblyId) ?? []
-    const stretches = countedStretches(moves, shares).map((stretch) => ({
-      ...stretch,
-      line: lines.get(stretch.meterId) ?? emptyLine,
-    }))
-    return { moves, shares, stretches }
+  const which = ids ?? (await assemblies.every()).map((row) => row.id)
+  const [fittingsOf, sharesOf] = await Promise.all([fittings.everyOf(which), dutyShares.everyOf(which)])
+  const meterIds = new Set<string>()
+  for (const shares of sharesOf.values()) for (const share of shares) meterIds.add(share.meterId)
+  const lines = await linesOf([...meterIds])
+  const of = (assemblyId: string): Counted => {
+    const fitted = fittingsOf.get(assemblyId) ?? none
+    const shared = sharesOf.get(assemblyId) ?? none
+    const counting = shared.map((share) => lines.get(share.meterId) ?? emptyLine)
+    return derived(`counting ${assemblyId}`, [fitted, shared, ...counting], () => {
+      const moves = standing(fitted)
+      const shares = standing(shared)
+      const stretches = countedStretches(moves, shares).map((stretch) => ({
+        ...stretch,
+        line: lines.get(stretch.meterId) ?? emptyLine,
+      }))
+      return { moves, shares, stretches }
+    })
   }
   return { lines, of }
+}
+
+const none: never[] = []
+
+/** The rows that hold, in order of time. */
+function standing<Row extends { status: string; at: string }>(rows: Row[]): Row[] {
+  return rows
+    .filter((row) => row.status === 'active')
+    .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0))
 }
 
 /** Assemblies with every stay of each, oldest first. All of them when none are named. */

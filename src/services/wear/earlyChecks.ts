@@ -6,7 +6,7 @@ import { earlyCheckSchema, firstChecks, type EarlyCheckInput, type EarlyCheckVie
 import { visitNumber } from '@/core/plan'
 import { conflict, check } from '@/core/problem'
 import type { SheetState } from '@/core/sheets'
-import { write } from '@/db/house'
+import { kept, same, write } from '@/db/house'
 import { assemblies, machines } from '@/db/fleet'
 import { lives } from '@/db/wear'
 import { people } from '@/db/access'
@@ -31,7 +31,11 @@ const servicedAgain = 'serviced again before anybody had looked'
 
 /** Early checks that are still to be done, in the order of their services. */
 export async function listOpenChecks(_actor: Actor): Promise<EarlyCheckView[]> {
-  return asViews(await earlyChecks.all({ status: 'open' }, [['at', 'ASC']]))
+  const { today } = present(await ourCompany())
+  const views = await kept(`open checks ${today}`, async () =>
+    asViews(await earlyChecks.all({ status: 'open' }, [['at', 'ASC']])),
+  )
+  return same('open checks', views)
 }
 
 /** The early checks of one pump, newest first. */

@@ -1,17 +1,23 @@
 import 'server-only'
 import { noRules, type WearRules } from '@/core/wear'
+import { derived } from '@/db/house'
 import { duties, limitOverrides } from '@/db/wear'
-import { groupBy } from '../house'
 
-/** What assemblies go by beside their models, from two queries. All of them when none are named. */
-export async function loadRules(assemblyIds?: string[]): Promise<(assemblyId: string) => WearRules> {
-  const which = { status: 'active' as const, ...(assemblyIds ? { assemblyId: assemblyIds } : {}) }
-  const [overrideRows, dutyRows] = await Promise.all([limitOverrides.all(which), duties.all(which)])
-  const overridesOf = groupBy(overrideRows, (row) => row.assemblyId)
-  const dutiesOf = groupBy(dutyRows, (row) => row.assemblyId)
+/** What some assemblies go by beside their models; each one's is the same object until it is written anew. */
+export async function loadRules(assemblyIds: string[]): Promise<(assemblyId: string) => WearRules> {
+  const [overridesOf, dutiesOf] = await Promise.all([
+    limitOverrides.everyOf(assemblyIds),
+    duties.everyOf(assemblyIds),
+  ])
   return (assemblyId) => {
-    const overrides = overridesOf.get(assemblyId)
-    const own = dutiesOf.get(assemblyId)
-    return overrides || own ? { overrides: overrides ?? [], duties: own ?? [] } : noRules
+    const overrides = overridesOf.get(assemblyId) ?? []
+    const own = dutiesOf.get(assemblyId) ?? []
+    if (overrides.length === 0 && own.length === 0) return noRules
+    return derived(`rules ${assemblyId}`, [overrides, own], () => ({
+      overrides: overrides.filter(stands),
+      duties: own.filter(stands),
+    }))
   }
 }
+
+const stands = (row: { status: string }) => row.status === 'active'

@@ -1,6 +1,6 @@
 import 'server-only'
 import { daysBetween } from '@/core/calendar'
-import { usageSinceTakeOver, type CountedStretch, type KnownAhead } from '@/core/hours'
+import { usageSinceTakeOver, type KnownAhead } from '@/core/hours'
 import {
   allPositions,
   indicesOf,
@@ -12,37 +12,37 @@ import {
 } from '@/core/models'
 import {
   clockOf,
-  dueStates,
+  bareDueStates,
+  withLeadTime,
   ruledLimit,
   sortsOf,
   positionsOf,
   type ComingUse,
   type DueState,
   type ForwardSign,
-  type PartsLeadTime,
+  type BareDueState,
   type Since,
   type WearRules,
   type ClockView,
   type PositionView,
   type WearView,
 } from '@/core/wear'
-import { kept } from '@/db/house'
-import { assemblies, type AssemblyRow, machines } from '@/db/fleet'
+import { derived } from '@/db/house'
+import { assemblies, type AssemblyRow, type MachineRow, machines } from '@/db/fleet'
 import { lives, type LifeRow } from '@/db/wear'
-import { pumpModelVersions } from '@/db/models'
+import { pumpModelVersions, type PumpModelVersionRow } from '@/db/models'
 import { taskRecords, type TaskRecordRow } from '@/db/sheets'
-import { type Actor, ourCompany, present, dayOf, groupBy } from '../house'
-import { loadCounting } from './assemblyLoading'
+import { type Actor, ourCompany, present, dayOf } from '../house'
+import { loadCounting, type Stretch } from './assemblyLoading'
 import { forecastOf } from './forecasts'
-import { loadLeadTimes } from '../stores'
+import { loadLeadTimes, type LeadTimeOf } from '../stores'
 import { loadForwardSigns } from '../inspection'
 import { loadKnown } from '../hours'
 import { loadRules } from './rulesLoading'
 
 /** The clocks of every pump in service whose model is published: worst pump first. */
 export async function listWear(_actor: Actor): Promise<WearView[]> {
-  const { today } = present(await ourCompany())
-  return kept('wear', today, () => loadWear())
+  return loadWear()
 }
 
 /** The clocks of some pumps as they would stand under other rules; for what shows a change before it is saved. */
@@ -63,101 +63,136 @@ export async function listWearOf(ids: string[]): Promise<WearView[]> {
   return ids.length === 0 ? [] : loadWear(ids)
 }
 
+/**
+ * The clocks of some pumps, or of all. Each pump's wear is derived for itself from its own rows and the
+ * line of its meter, then joined with what the stores lack; one reading makes one pump anew.
+ */
 async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRules): Promise<WearView[]> {
   const company = await ourCompany()
   const { instant, today } = present(company)
-  const [rows, versions, lifeRows, machineRows, doneRows, counting] = await Promise.all([
-    assemblies.all({ retiredOn: null, ...(ids ? { id: ids } : {}) }, [['number', 'ASC']]),
-    pumpModelVersions.all(),
-    lives.all({ status: 'active', ...(ids ? { assemblyId: ids } : {}) }, [['startedAt', 'ASC']]),
-    machines.all(),
-    taskRecords.all({ status: 'active', ...(ids ? { assemblyId: ids } : {}) }, [['at', 'ASC']]),
-    loadCounting(ids),
+  const asked = ids && new Set(ids)
+  const rows = (await assemblies.every())
+    .filter((row) => row.retiredOn === null && row.modelVersionId !== null && (!asked || asked.has(row.id)))
+    .sort((a, b) => (a.number < b.number ? -1 : 1))
+  const own = rows.map((row) => row.id)
+  const [versions, livesOf, doneOf, machineRows, counting] = await Promise.all([
+    pumpModelVersions.every(),
+    lives.everyOf(own),
+    taskRecords.everyOf(own),
+    machines.every(),
+    loadCounting(own),
   ])
-  const [known, rules, leadTime, signs] = await Promise.all([
+  const [known, rules, leadTimes, signs] = await Promise.all([
     loadKnown(undefined, counting.lines),
-    rulesOf ?? loadRules(ids),
+    rulesOf ?? loadRules(own),
     loadLeadTimes(),
-    loadForwardSigns(today, ids),
+    loadForwardSigns(today),
   ])
-  const versionOf = new Map(versions.map((version) => [version.id, version]))
-  const machineOf = new Map(machineRows.map((machine) => [machine.id, machine]))
-  const livesOf = groupBy(lifeRows, (life) => life.assemblyId)
-  const doneOf = groupBy(doneRows, (done) => done.assemblyId)
+  const versionOf = byId(versions)
+  const machineOf = byId(machineRows)
   const views = rows.flatMap((row): WearView[] => {
-    const version = row.modelVersionId ? versionOf.get(row.modelVersionId) : undefined
+    const version = versionOf.get(row.modelVersionId!)
     if (!version) return []
     const { moves, stretches } = counting.of(row.id)
     const place = moves.at(-1)
     const machine = place?.machineId ? machineOf.get(place.machineId) : undefined
-    const facts = {
+    const running = stretches.at(-1)
+    const facts: Facts = {
       row,
-      model: version.data,
+      version,
+      machine,
+      yardId: machine?.yardId ?? place?.yardId ?? null,
       rules: rules(row.id),
       signs: signs(row.id),
-      leadTime: (task: string, positions: string[], day: string) =>
-        leadTime(version, { assemblyId: row.id, task, positions, day }),
       noticeDays: company.noticeDays,
       own: livesOf.get(row.id) ?? [],
       done: doneOf.get(row.id) ?? [],
       stretches,
-      knownOf: (meterId: string) => known(place?.machineId ?? '', meterId),
-      instant,
+      known: running ? known(place?.machineId ?? '', running.meterId) : null,
       today,
       timeZone: company.timeZone,
     }
-    const { clocks, record } = clocksOf(facts)
-    return [
-      {
-        assemblyId: row.id,
-        number: row.number,
-        title: `${version.data.maker} ${version.data.name}`,
-        serial: row.serial,
-        machineNumber: machine?.number ?? null,
-        machineName: machine?.name ?? null,
-        yardId: machine?.yardId ?? place?.yardId ?? null,
-        unit: row.usageScale,
-        modelVersion: version.version,
-        modelVersionId: version.id,
-        notice: version.data.notice,
-        started: Object.keys(record.lives).length > 0,
-        clocks,
-        ...gridOf(facts, record.lives),
-        positionNames: Object.fromEntries(
-          allPositions(version.data).map((key) => [key, positionName(version.data, key)]),
-        ),
-        tasks: version.data.tasks.map(({ key, name, limit, tolerance }) => ({ key, name, limit, tolerance })),
-        renewals: version.data.tasks
-          .filter((task) => task.kind === 'renew' || task.kind === 'change')
-          .map((task) => ({
-            task: task.key,
-            name: task.name,
-            sorts: sortsOf(version.data, task),
-            positions: positionsOf(version.data, task).map((key) => ({
-              key,
-              label: positionName(version.data, key),
-            })),
-          })),
-      },
-    ]
+    const alone = rulesOf
+      ? wearOf(facts, instant)
+      : derived(`wear ${row.id}`, Object.values(facts), () => wearOf(facts, instant))
+    const join = () => joined(alone, leadTimes.of(version, row.id))
+    return [rulesOf ? join() : derived(`clocks ${row.id}`, [alone, ...leadTimes.from], join)]
   })
   const worst = (view: WearView) => view.clocks[0]?.share ?? 0
-  return views.sort((a, b) => worst(b) - worst(a))
+  const sorted = () => [...views].sort((a, b) => worst(b) - worst(a))
+  return ids ? sorted() : derived('fleet', views, sorted)
 }
 
+const byId = <Row extends { id: string }>(rows: Row[]) => new Map(rows.map((row) => [row.id, row]))
+
+/** A pump's wear by itself, before it is asked whether its parts are there. */
+type Alone = { dues: BareDueState[]; view: Omit<WearView, 'clocks'> }
+
+function wearOf(facts: Facts, instant: string): Alone {
+  const { row, version, machine } = facts
+  const model = version.data
+  const { dues, record } = duesOf(facts, instant)
+  return {
+    dues,
+    view: {
+      assemblyId: row.id,
+      number: row.number,
+      title: `${model.maker} ${model.name}`,
+      serial: row.serial,
+      machineNumber: machine?.number ?? null,
+      machineName: machine?.name ?? null,
+      yardId: facts.yardId,
+      unit: row.usageScale,
+      modelVersion: version.version,
+      modelVersionId: version.id,
+      notice: model.notice,
+      started: Object.keys(record.lives).length > 0,
+      ...gridOf(facts, record.lives, instant),
+      ...ofModel(version.id, model),
+    },
+  }
+}
+
+/** What a model says of every pump of its kind; the same for all of them. */
+function ofModel(
+  versionId: string,
+  model: PumpModel,
+): Pick<WearView, 'positionNames' | 'tasks' | 'renewals'> {
+  return derived(`model ${versionId}`, [model], () => ({
+    positionNames: Object.fromEntries(allPositions(model).map((key) => [key, positionName(model, key)])),
+    tasks: model.tasks.map(({ key, name, limit, tolerance }) => ({ key, name, limit, tolerance })),
+    renewals: model.tasks
+      .filter((task) => task.kind === 'renew' || task.kind === 'change')
+      .map((task) => ({
+        task: task.key,
+        name: task.name,
+        sorts: sortsOf(model, task),
+        positions: positionsOf(model, task).map((key) => ({ key, label: positionName(model, key) })),
+      })),
+  }))
+}
+
+function joined({ dues, view }: Alone, leadTime: LeadTimeOf): WearView {
+  return {
+    ...view,
+    clocks: dues.map((due) => asView(withLeadTime(due, leadTime(due.task.key, due.positions, due.wantedOn)))),
+  }
+}
+
+/** Everything that a pump's wear follows from; what is kept of it stands as long as none is another one. */
 type Facts = {
   row: AssemblyRow
-  model: PumpModel
+  version: PumpModelVersionRow
+  machine: MachineRow | undefined
+  yardId: string | null
   rules: WearRules
   signs: ForwardSign[]
-  leadTime: (task: string, positions: string[], day: string) => PartsLeadTime
   noticeDays: number
   own: LifeRow[]
   done: TaskRecordRow[]
-  stretches: (CountedStretch & { meterId: string })[]
+  stretches: Stretch[]
   /** What is known of the days to come of the meter that counts it. */
-  knownOf: (meterId: string) => KnownAhead
-  instant: string
+  known: KnownAhead | null
   today: string
   timeZone: string
 }
@@ -167,33 +202,35 @@ function usageAt(facts: Facts, at: string): number {
   return usageSinceTakeOver(facts.stretches, at)
 }
 
-function clocksOf(facts: Facts) {
+function duesOf(facts: Facts, instant: string) {
+  const { rules, signs, today, noticeDays, timeZone } = facts
   const present: Record<PositionKey, Since> = {}
   for (const life of facts.own) {
-    if (life.endedAt !== null) continue
+    if (life.status !== 'active' || life.endedAt !== null) continue
     present[life.position] = {
       usage: usageAt(facts, life.startedAt) - life.carriedUsage,
-      day: dayOf(life.carriedFrom ?? life.startedAt, facts.timeZone),
+      day: dayOf(life.carriedFrom ?? life.startedAt, timeZone),
       first: life.first === 1,
       assumed: life.assumed === 1,
     }
   }
-  // They come in time order: the last of each stands.
+  // The last of each stands.
   const done: Record<string, Record<PositionKey, Since>> = {}
-  for (const { task, position, at } of facts.done)
+  for (const { task, position, at } of facts.done
+    .filter((each) => each.status === 'active')
+    .sort((a, b) => (a.at < b.at ? -1 : 1)))
     (done[task] ??= {})[position] = {
       usage: usageAt(facts, at),
-      day: dayOf(at, facts.timeZone),
+      day: dayOf(at, timeZone),
       first: false,
       assumed: false,
     }
-  const record = { usage: usageAt(facts, facts.instant), today: facts.today, lives: present, done }
-  const { model, rules, signs, today, noticeDays } = facts
-  const states = dueStates(
-    { model, record, rules, signs, use: comingUse(facts) },
-    { today, noticeDays, leadTime: (task, positions, day) => facts.leadTime(task.key, positions, day) },
+  const record = { usage: usageAt(facts, instant), today, lives: present, done }
+  const dues = bareDueStates(
+    { model: facts.version.data, record, rules, signs, use: comingUse(facts) },
+    { today, noticeDays },
   )
-  return { record, clocks: states.map(asView) }
+  return { record, dues }
 }
 
 /** The use to come of an assembly, in its own hours; null on the shelf. */
@@ -201,7 +238,7 @@ function comingUse(facts: Facts): ComingUse | null {
   const now = facts.stretches.at(-1)
   if (!now || now.to !== null || now.share <= 0) return null
   const { share } = now
-  const forecast = forecastOf(now.meterId, now.line, facts.today, facts.knownOf(now.meterId))
+  const forecast = facts.known && forecastOf(now.meterId, now.line, facts.today, facts.known)
   return (
     forecast && {
       dayReaching: (hours, probability) => forecast.dayReaching(hours / share, probability),
@@ -246,8 +283,12 @@ function asView(due: DueState): ClockView {
   }
 }
 
-function gridOf(facts: Facts, present: Record<PositionKey, Since>): Pick<WearView, 'grid' | 'columns'> {
-  const { model } = facts
+function gridOf(
+  facts: Facts,
+  present: Record<PositionKey, Since>,
+  instant: string,
+): Pick<WearView, 'grid' | 'columns'> {
+  const model = facts.version.data
   const shown = model.positions.filter((position) => position.repeat !== null)
   const repeat = shown[0]?.repeat ?? null
   const columns =
@@ -266,7 +307,7 @@ function gridOf(facts: Facts, present: Record<PositionKey, Since>): Pick<WearVie
             const since = present[key]
             if (!since || !task || !ruled) return []
             const used = {
-              hours: Math.max(0, usageAt(facts, facts.instant) - since.usage),
+              hours: Math.max(0, usageAt(facts, instant) - since.usage),
               days: daysBetween(since.day, facts.today),
             }
             const clock = clockOf(used, ruled.limit, ruled.tolerance, since.first)
@@ -296,7 +337,10 @@ function reachedBefore(
   limit: number | null,
   early: number,
 ): number | null {
-  const last = facts.own.filter((life) => life.position === position && life.endedAt !== null).at(-1)
+  const last = facts.own
+    .filter((life) => life.status === 'active' && life.position === position && life.endedAt !== null)
+    .sort((x, y) => (x.startedAt < y.startedAt ? -1 : 1))
+    .at(-1)
   if (!last || limit === null || last.endReason === 'moved') return null
   const reached = usageAt(facts, last.endedAt!) - usageAt(facts, last.startedAt) + last.carriedUsage
   return reached < limit * (1 - early) ? reached : null

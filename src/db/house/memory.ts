@@ -1,0 +1,265 @@
+import 'server-only'
+import { AsyncLocalStorage } from 'node:async_hooks'
+import { QueryTypes, type Sequelize } from 'sequelize'
+import { database, ownTransaction } from './connection'
+
+/**
+ * What was worked out from the database, kept while nothing that it rests on is written.
+ *
+ * A **topic** is a table (`readings`), or what a table holds of one thing (`readings/<meter>`). The table
+ * helpers say which topics a write touches and which a reading looks at; nobody names or invalidates
+ * anything by hand. What is kept is made anew when it is next asked for after one of the topics was
+ * touched that were looked at while it was made. What is made of kept things is derived again only where
+ * one of these is another one: `derived()`.
+ *
+ * Each commit also notes its topics in a table with a running number, by which another process on the
+ * same database learns of them.
+ */
+type Memory = {
+  /** Counts touches; what is kept remembers where it stood when its making began. */
+  count: number
+  touched: Map<string, number>
+  kept: Map<string, Kept>
+  each: Map<string, Map<string, { at: number; value: Promise<unknown> }>>
+  /** The last running number in the table that this process knows of. */
+  sequence: number | null
+  lookedAt: number
+  looking: Promise<void> | null
+}
+
+type Kept = { at: number; restsOn: Set<string>; value: Promise<unknown> }
+
+/** Topics that a transaction has touched so far. `all`: it could not say which. */
+export type Touches = Set<string>
+export const everything = '*'
+
+const key = Symbol.for('atelier.memory')
+const derivedKey = Symbol.for('atelier.derived')
+const sameKey = Symbol.for('atelier.same')
+const scopeKey = Symbol.for('atelier.memory.touches')
+const lookKey = Symbol.for('atelier.memory.looks')
+const globals = globalThis as unknown as Record<symbol, unknown>
+
+function memory(): Memory {
+  return (globals[key] ??= fresh()) as Memory
+}
+
+const fresh = (): Memory => ({
+  count: 0,
+  touched: new Map(),
+  kept: new Map(),
+  each: new Map(),
+  sequence: null,
+  lookedAt: 0,
+  looking: null,
+})
+
+function scope(): AsyncLocalStorage<Touches> {
+  return (globals[scopeKey] ??= new AsyncLocalStorage<Touches>()) as AsyncLocalStorage<Touches>
+}
+
+/** What the making of something kept has looked at so far. */
+function lookScope(): AsyncLocalStorage<Set<string>> {
+  return (globals[lookKey] ??= new AsyncLocalStorage()) as AsyncLocalStorage<Set<string>>
+}
+
+/** Runs a transaction that gathers what it touches. */
+export function gathering<T>(touches: Touches, work: () => Promise<T>): Promise<T> {
+  return scope().run(touches, work)
+}
+
+/** Told by the table helpers: rows of a table were written, of these things, or of who knows which. */
+export function touch(table: string, of: string[] | null): void {
+  const topics = [table, ...(of === null ? [`${table}/*`] : of.map((each) => `${table}/${each}`))]
+  const gathered = scope().getStore()
+  if (gathered) for (const topic of topics) gathered.add(topic)
+  else apply(topics)
+}
+
+function apply(topics: Iterable<string>): void {
+  const now = memory()
+  now.count += 1
+  for (const topic of topics) now.touched.set(topic, now.count)
+}
+
+/** Forgets everything that is kept and derived: where the database is closed, and for tests that compare. */
+export function forget(): void {
+  globals[key] = fresh()
+  delete globals[derivedKey]
+  delete globals[sameKey]
+}
+
+function isTouched(topic: string, since: number, { touched }: Memory): boolean {
+  const slash = topic.indexOf('/')
+  const wider = slash < 0 ? undefined : touched.get(`${topic.slice(0, slash)}/*`)
+  return Math.max(touched.get(topic) ?? 0, wider ?? 0, touched.get(everything) ?? 0) > since
+}
+
+/** Told by whatever reads the database: what is being made now rests on these topics. */
+export function looked(topics: string[]): void {
+  const looking = lookScope().getStore()
+  if (looking) for (const topic of topics) looking.add(topic)
+}
+
+/**
+ * What `make` works out, kept under a name while nothing of what it read is written. Whoever asks
+ * meanwhile waits for the same answer, and must not change it. Inside a transaction nothing is kept: it
+ * is already ahead of what everybody else sees.
+ *
+ * @param name of what is worked out, with anything besides the database that it depends on
+ */
+export async function kept<T>(name: string, make: () => Promise<T>): Promise<T> {
+  if (ownTransaction()) return make()
+  await lookAround()
+  const now = memory()
+  let entry = now.kept.get(name)
+  if (!entry || isStale(entry, now)) {
+    const restsOn = new Set<string>()
+    const fresh: Kept = { at: now.count, restsOn, value: lookScope().run(restsOn, make) }
+    fresh.value.catch(() => now.kept.get(name) === fresh && now.kept.delete(name))
+    // Names with a day in them would pile up; what is thrown away is made anew.
+    if (now.kept.size >= mostKept) now.kept.clear()
+    now.kept.set(name, fresh)
+    entry = fresh
+  }
+  const value = (await entry.value) as T
+  looked([...entry.restsOn])
+  return value
+}
+
+const mostKept = 300
+
+function isStale({ at, restsOn }: Pick<Kept, 'at' | 'restsOn'>, now: Memory): boolean {
+  if (now.count === at) return false
+  for (const topic of restsOn) if (isTouched(topic, at, now)) return true
+  return false
+}
+
+/**
+ * The same for many things at once, each kept for itself: those that are not kept any more are made
+ * together, so what each rests on has to be said.
+ *
+ * @param name of what is worked out of each
+ * @param ids which are asked for
+ * @param tables what it rests on: what these tables hold of each id
+ * @param make works it out for some; what it leaves out has nothing there
+ */
+export async function keptEach<T>(
+  name: string,
+  ids: string[],
+  tables: string[],
+  make: (ids: string[]) => Promise<Map<string, T>>,
+): Promise<Map<string, T>> {
+  if (ownTransaction()) return make(ids)
+  await lookAround()
+  const now = memory()
+  const own = now.each.get(name) ?? new Map<string, { at: number; value: Promise<unknown> }>()
+  now.each.set(name, own)
+  const topicsOf = (id: string) => tables.map((table) => `${table}/${id}`)
+  const stale = ids.filter((id) => {
+    const before = own.get(id)
+    return !before || topicsOf(id).some((topic) => isTouched(topic, before.at, now))
+  })
+  if (stale.length > 0) {
+    const made = lookScope().run(new Set(), () => make(stale))
+    made.catch(() => stale.forEach((id) => own.delete(id)))
+    for (const id of stale) {
+      const value = made.then((all) => all.get(id))
+      value.catch(() => undefined)
+      own.set(id, { at: now.count, value })
+    }
+  }
+  const looking = lookScope().getStore()
+  if (looking) for (const id of ids) looked(topicsOf(id))
+  const found = new Map<string, T>()
+  for (const id of ids) {
+    const value = (await own.get(id)?.value) as T | undefined
+    if (value !== undefined) found.set(id, value)
+  }
+  return found
+}
+
+/** The value that was there before, where the new one says the same: what is derived of it then stands. */
+export function same<T>(name: string, value: T): T {
+  if (ownTransaction()) return value
+  const all = (globals[sameKey] ??= new Map()) as Map<string, { words: string; value: unknown }>
+  const words = JSON.stringify(value)
+  const before = all.get(name)
+  if (before?.words === words) return before.value as T
+  all.set(name, { words, value })
+  return value
+}
+
+type Derivation = { from: unknown[]; value: unknown }
+
+/**
+ * What follows from some values, made again only where one of them is another one than before. The values
+ * are compared by identity, so that what is kept stays what it is made from.
+ *
+ * @param name of what is derived, with whatever it is of
+ */
+export function derived<T>(name: string, from: unknown[], make: () => T): T {
+  if (ownTransaction()) return make()
+  const all = (globals[derivedKey] ??= new Map()) as Map<string, Derivation>
+  const before = all.get(name)
+  if (
+    before &&
+    before.from.length === from.length &&
+    from.every((each, at) => Object.is(each, before.from[at]))
+  )
+    return before.value as T
+  const value = make()
+  all.set(name, { from, value })
+  return value
+}
+
+/** How long another process's writes may stay unseen, in milliseconds. */
+const lookEvery = 250
+
+/** Writes down what a transaction touched, inside it, so that other processes learn of it. */
+export async function noteTouches(sequelize: Sequelize, touches: Touches): Promise<number> {
+  const [row] = await sequelize.query<{ last: number | null }>('SELECT MAX(sequence) AS last FROM touches', {
+    type: QueryTypes.SELECT,
+  })
+  const sequence = (row?.last ?? 0) + 1
+  const topics = [...touches]
+  for (let at = 0; at < topics.length; at += 200) {
+    const some = topics.slice(at, at + 200)
+    await sequelize.query(
+      `INSERT INTO touches (topic, sequence) VALUES ${some.map(() => '(?, ?)').join(', ')}
+       ON CONFLICT (topic) DO UPDATE SET sequence = excluded.sequence`,
+      { replacements: some.flatMap((topic) => [topic, sequence]) },
+    )
+  }
+  return sequence
+}
+
+/** After the commit and not before: what was begun on the old state goes with it. */
+export function committed(touches: Touches, sequence: number): void {
+  apply(touches)
+  const now = memory()
+  // Only where nobody else has written in between: else their notes are still to be read.
+  if (now.sequence === sequence - 1) now.sequence = sequence
+}
+
+/** Reads what other processes have written since it was last looked. */
+async function lookAround(): Promise<void> {
+  const now = memory()
+  if (Date.now() - now.lookedAt < lookEvery) return
+  now.looking ??= (async () => {
+    const since = now.sequence
+    const rows = await database().query<{ topic: string; sequence: number }>(
+      since === null
+        ? 'SELECT topic, sequence FROM touches ORDER BY sequence DESC LIMIT 1'
+        : 'SELECT topic, sequence FROM touches WHERE sequence > :since',
+      { type: QueryTypes.SELECT, replacements: { since } },
+    )
+    // What was kept before this was first asked rests on a database nobody else had written to yet.
+    if (since !== null) apply(rows.map(({ topic }) => topic))
+    now.sequence = Math.max(since ?? 0, ...rows.map(({ sequence }) => sequence))
+    now.lookedAt = Date.now()
+  })().finally(() => {
+    now.looking = null
+  })
+  return now.looking
+}
