@@ -413,9 +413,9 @@ test('law: after any sequence of writes everything that is kept equals what is m
           if (n % 3 === 0) await answers()
         }
       })
-      const asKept = await at('2026-08-04', answers)
+      const asKept = await at(day, answers, '16:00')
       forget()
-      const fresh = await at('2026-08-04', answers)
+      const fresh = await at(day, answers, '16:00')
       const told = steps.map(([which, n]) => `${acts[which]!.what} ${n}`).join('; ')
       expect({ told, ...asKept }).toEqual({ told, ...fresh })
     }),
