@@ -3,6 +3,7 @@ import { getIronSession } from 'iron-session'
 import { cookies, headers } from 'next/headers'
 import { redirect } from 'next/navigation'
 import { cache } from 'react'
+import { ownTurn } from './turn'
 import { type Actor, connectionHeader } from '@/services/house'
 import {
   actorOfSession,
@@ -49,7 +50,10 @@ export const currentActor = cache(async (): Promise<Actor | null> => actorOfSess
 /** Who is signed in; otherwise leads to signing in, and back to `path` afterwards. */
 export async function requireActor(path?: string): Promise<Actor> {
   const actor = await currentActor()
-  if (actor) return actor
+  if (actor) {
+    await ownTurn()
+    return actor
+  }
   if (await needsSetUp()) redirect('/setup')
   redirect(path ? `/sign-in?next=${encodeURIComponent(path)}` : '/sign-in')
 }

@@ -89,17 +89,49 @@ export function forecastUsage(
   today: Day,
   known: KnownAhead = { layUps: [], bookings: [] },
 ): UsageForecast | null {
+  const fit = fitUsage(line, known)
+  return fit && forecastBy(fit, today, known)
+}
+
+/** What was learned from a meter's history: plain figures, so that they can be kept. */
+export type UsageFit = {
+  pattern: UsePattern
+  /** Hours in an average week. */
+  level: number
+  /** Squared misses of the level over 1, 2, 4, 8 and 16 weeks. */
+  spreads: number[]
+  rests: Omit<UsageForecast['rests'], 'ageDays'>
+  from: string
+}
+
+/**
+ * The costly half of a forecast: how use is spread, its level and how well that foretold its own past.
+ * Null where the history is shorter than two weeks or nothing runs.
+ */
+export function fitUsage(
+  line: UsedLine,
+  { layUps, offsetDays: offset = 0 }: Pick<KnownAhead, 'layUps' | 'offsetDays'>,
+): UsageFit | null {
   const first = line.points[0]
   const last = line.points.at(-1)
   if (!first || !last) return null
-  const offset = known.offsetDays ?? 0
   if (dayNumberAt(last.at, offset) - dayNumberAt(first.at, offset) < 2 * week) return null
-  const best = bestOf(line, known.layUps, offset)
+  const best = bestOf(line, layUps, offset)
   if (!best || best.levels.at(-1)! <= 0) return null
   const { pattern, weeks, levels, halfLife } = best
-  const level = levels.at(-1)!
-  const spreads = horizons.map((horizon) => spreadAt(weeks, levels, horizon))
-  const start = dayNumberAt(last.at, offset)
+  return {
+    pattern,
+    level: levels.at(-1)!,
+    spreads: horizons.map((horizon) => spreadAt(weeks, levels, horizon)),
+    rests: restsOn(line, halfLife, dayNumberAt(last.at, offset), offset),
+    from: last.at,
+  }
+}
+
+/** The other half: what was learned, looking ahead from a day with what is known of the days to come. */
+export function forecastBy(fit: UsageFit, today: Day, known: KnownAhead): UsageForecast {
+  const { pattern, level, spreads } = fit
+  const start = dayNumberAt(fit.from, known.offsetDays ?? 0)
   const future = daysAhead(start, pattern, known)
   const meanAt = ({ even, booked }: Ahead) => (level * even) / week + booked
   const varianceAtPoint = (ahead: Ahead) =>
@@ -134,9 +166,9 @@ export function forecastUsage(
   const fromDay = dayFromNumber(Math.floor(start))
   return {
     weekly: level,
-    rests: { ...restsOn(line, halfLife, start, offset), ageDays: daysBetween(fromDay, today) },
+    rests: { ...fit.rests, ageDays: daysBetween(fromDay, today) },
     pattern,
-    from: last.at,
+    from: fit.from,
     fromDay,
     hoursWithin: within,
     hoursBy: (day) => within(Math.max(0, dayNumber(day) + 1 - start)),

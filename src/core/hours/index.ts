@@ -39,7 +39,10 @@ export {
 } from './schema'
 export {
   dueDays,
+  fitUsage,
+  forecastBy,
   forecastUsage,
+  type UsageFit,
   type JobBooking,
   type KnownAhead,
   type UsageForecast,

@@ -20,7 +20,7 @@ type Memory = {
   count: number
   touched: Map<string, number>
   kept: Map<string, Kept>
-  each: Map<string, Map<string, { at: number; value: Promise<unknown> }>>
+  each: Map<string, Each>
   /** The last running number in the table that this process knows of. */
   sequence: number | null
   lookedAt: number
@@ -28,6 +28,12 @@ type Memory = {
 }
 
 type Kept = { at: number; restsOn: Set<string>; value: Promise<unknown> }
+
+type Each = {
+  of: Map<string, { at: number; value: Promise<unknown> }>
+  /** The last answer: it stands as long as nothing at all was touched and the same are asked for. */
+  last: { at: number; ids: string[]; found: Map<string, unknown> } | null
+}
 
 /** Topics that a transaction has touched so far. `all`: it could not say which. */
 export type Touches = Set<string>
@@ -153,9 +159,15 @@ export async function keptEach<T>(
   if (ownTransaction()) return make(ids)
   await lookAround()
   const now = memory()
-  const own = now.each.get(name) ?? new Map<string, { at: number; value: Promise<unknown> }>()
-  now.each.set(name, own)
+  const each: Each = now.each.get(name) ?? { of: new Map(), last: null }
+  now.each.set(name, each)
+  const own = each.of
   const topicsOf = (id: string) => tables.map((table) => `${table}/${id}`)
+  const looking = lookScope().getStore()
+  if (looking) for (const id of ids) looked(topicsOf(id))
+  const { last } = each
+  if (last?.at === now.count && isSame(last.ids, ids)) return last.found as Map<string, T>
+  const at = now.count
   const stale = ids.filter((id) => {
     const before = own.get(id)
     return !before || topicsOf(id).some((topic) => isTouched(topic, before.at, now))
@@ -166,17 +178,20 @@ export async function keptEach<T>(
     for (const id of stale) {
       const value = made.then((all) => all.get(id))
       value.catch(() => undefined)
-      own.set(id, { at: now.count, value })
+      own.set(id, { at, value })
     }
   }
-  const looking = lookScope().getStore()
-  if (looking) for (const id of ids) looked(topicsOf(id))
   const found = new Map<string, T>()
   for (const id of ids) {
     const value = (await own.get(id)?.value) as T | undefined
     if (value !== undefined) found.set(id, value)
   }
+  each.last = { at, ids, found }
   return found
+}
+
+function isSame(before: unknown[], now: unknown[]): boolean {
+  return before.length === now.length && before.every((each, at) => Object.is(each, now[at]))
 }
 
 /** The value that was there before, where the new one says the same: what is derived of it then stands. */
@@ -202,12 +217,7 @@ export function derived<T>(name: string, from: unknown[], make: () => T): T {
   if (ownTransaction()) return make()
   const all = (globals[derivedKey] ??= new Map()) as Map<string, Derivation>
   const before = all.get(name)
-  if (
-    before &&
-    before.from.length === from.length &&
-    from.every((each, at) => Object.is(each, before.from[at]))
-  )
-    return before.value as T
+  if (before && isSame(before.from, from)) return before.value as T
   const value = make()
   all.set(name, { from, value })
   return value

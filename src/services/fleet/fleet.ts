@@ -64,6 +64,10 @@ import {
 export async function listMachines(_actor: Actor): Promise<MachineLine[]> {
   const { timeZone } = await ourCompany()
   const { today } = present({ timeZone })
+  return kept(`machines ${today}`, () => loadMachines(today, timeZone))
+}
+
+async function loadMachines(today: string, timeZone: string): Promise<MachineLine[]> {
   const [rows, yardRows, meterRows, pumps, spells] = await Promise.all([
     machines.every(),
     yards.every(),

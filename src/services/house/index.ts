@@ -1,4 +1,5 @@
 export { type Actor, requirePermission } from './actor'
+export { breathe } from './breathe'
 export { changesAround, changesOf, recordChange } from './audit'
 export { now, realNow, runAt, startOffset } from './clock'
 export { type Company, findCompany, getCompany, ourCompany, present, saveCompany } from './company'

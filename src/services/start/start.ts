@@ -1,9 +1,11 @@
 import 'server-only'
 import { rmSync, writeFileSync } from 'node:fs'
 import { closeDatabase, dataFolder, migrate } from '@/db/house'
-import { startOffset, prepareRequests, dropUnfinished } from '../house'
+import { dropUnfinished, logFault, prepareRequests, startOffset } from '../house'
 import { makeNightly, runningFile } from '../backups'
 import { needsSetUp, setUpCode } from '../access'
+import { prepareToday } from '../today'
+import { keepFits } from '../wear'
 
 /**
  * Makes the process ready to serve: the database copied and brought up to date, and, for an empty
@@ -21,14 +23,37 @@ export async function start(): Promise<void> {
     writeFileSync(runningFile(dataFolder()), String(process.pid), { mode: 0o600 })
     endWell()
     if (process.env.ATELIER_DEMO !== '1') watchNights()
-    if (await needsSetUp()) {
+    if (await needsSetUp())
       console.log(`Atelier: a new company. Open the application and set it up with the code ${setUpCode()}`)
-    }
+    // Pages work out what is missing: a fault here is no reason not to serve.
+    else await prepare().catch(logFault)
+    watchDays()
   } catch (error) {
     const message = error instanceof Error ? error.message : String(error)
     console.error(`Atelier could not start: ${message} (data in ${dataFolder()}).`)
     process.exit(1)
   }
+}
+
+/** Works out what everybody asks for first, so that nobody waits for it. */
+async function prepare(): Promise<void> {
+  const started = performance.now()
+  const pumps = await prepareToday()
+  const seconds = ((performance.now() - started) / 1000).toFixed(1)
+  console.log(`Atelier: ready; the figures of ${pumps} pumps were worked out in ${seconds} s.`)
+}
+
+/** How often is looked whether a new day has begun, in milliseconds. */
+const dayMs = 20_000
+
+/** At midnight the figures are worked out anew beside the requests; what was learned is kept for the next start. */
+function watchDays(): void {
+  const look = async () => {
+    if (await needsSetUp()) return
+    await prepareToday()
+    await keepFits()
+  }
+  setInterval(() => void look().catch(logFault), dayMs).unref()
 }
 
 /** How often is looked whether the night's backup is still to be made. */

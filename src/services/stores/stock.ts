@@ -108,15 +108,18 @@ export function usesIn(rows: SheetEntryRow[]): SheetUse[] {
  * work needs what its sheet has not taken yet.
  */
 export async function loadBook(): Promise<Book> {
-  const [stocked, visitRows, company, uses, practices, versions] = await Promise.all([
+  const { today } = present(await ourCompany())
+  return kept(`book ${today}`, () => makeBook(today))
+}
+
+async function makeBook(today: string): Promise<Book> {
+  const [stocked, visitRows, uses, practices, versions] = await Promise.all([
     loadStock(),
     openVisits(),
-    ourCompany(),
     usesOnOpenSheets(),
     companyPractices(),
     pumpModelVersions.every(),
   ])
-  const { today } = present(company)
   const sheetRows = await kept('open sheets', () => sheets.all({ state: 'open' }))
   const needs = await partNeedsOf(visitRows.map((visit) => visit.items))
   return derived('book', [today, visitRows, uses, practices, versions, sheetRows, ...stocked], () => {

@@ -1,1 +1,1 @@
-export { getToday } from './today'
+export { getToday, prepareToday } from './today'

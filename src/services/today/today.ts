@@ -1,7 +1,7 @@
 import 'server-only'
 import { suppliesOf } from '@/core/stores'
 import { morningList, type TodayView } from '@/core/today'
-import { derived } from '@/db/house'
+import { derived, kept } from '@/db/house'
 import { type Actor, ourCompany, present } from '../house'
 import { comingNeeds, loadBook, listStock } from '../stores'
 import { listOpenChecks, listWear } from '../wear'
@@ -12,6 +12,18 @@ import { listOpenSigns } from '../inspection'
 /** One morning's work as one list, for everybody alike; made anew where something it tells of is another. */
 export async function getToday(actor: Actor): Promise<TodayView> {
   const { today } = present(await ourCompany())
+  // The morning is the same for everybody; who may do what is decided where it is shown and done.
+  return kept(`today ${today}`, () => loadToday(actor, today))
+}
+
+/** Works the morning out before anybody asks for it; says how many pumps that were. */
+export async function prepareToday(): Promise<number> {
+  const actor: Actor = { id: '', name: '', role: 'viewer' }
+  await getToday(actor)
+  return (await listWear(actor)).length
+}
+
+async function loadToday(actor: Actor, today: string): Promise<TodayView> {
   const [book, wear, machines, visits, stock, marks, signs, checks] = await Promise.all([
     loadBook(),
     listWear(actor),

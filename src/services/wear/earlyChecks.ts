@@ -23,7 +23,7 @@ import {
   requireFresh,
 } from '../house'
 import { loadCounting } from './assemblyLoading'
-import { forecastOf } from './forecasts'
+import { forecastOf, loadKnownFits } from './forecasts'
 import { reportSign } from '../inspection'
 import { loadKnown } from '../hours'
 
@@ -244,7 +244,7 @@ async function asViews(rows: EarlyCheckRow[]): Promise<EarlyCheckView[]> {
     people.all(),
     ourCompany(),
   ])
-  const known = await loadKnown(undefined, counting.lines)
+  const [known, fits] = await Promise.all([loadKnown(undefined, counting.lines), loadKnownFits()])
   const { instant, today } = present(company)
   return rows.flatMap((row): EarlyCheckView[] => {
     const pump = pumps.find((each) => each.id === row.assemblyId)
@@ -258,7 +258,13 @@ async function asViews(rows: EarlyCheckRow[]): Promise<EarlyCheckView[]> {
     const running = stretches.at(-1)
     const forecast =
       running && running.to === null && running.share > 0
-        ? forecastOf(running.meterId, running.line, today, known(place?.machineId ?? '', running.meterId))
+        ? forecastOf(
+            running.meterId,
+            running.line,
+            today,
+            known(place?.machineId ?? '', running.meterId),
+            fits,
+          )
         : null
     const content = composed.findLast((entry) => entry.sheetId === row.sheetId)?.payload as
       { assemblies?: { id: string; tasks: { name: string; where: string }[] }[] } | undefined

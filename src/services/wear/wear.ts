@@ -27,14 +27,15 @@ import {
   type PositionView,
   type WearView,
 } from '@/core/wear'
-import { derived } from '@/db/house'
+import { derived, kept } from '@/db/house'
 import { assemblies, type AssemblyRow, type MachineRow, machines } from '@/db/fleet'
 import { lives, type LifeRow } from '@/db/wear'
 import { pumpModelVersions, type PumpModelVersionRow } from '@/db/models'
 import { taskRecords, type TaskRecordRow } from '@/db/sheets'
-import { type Actor, ourCompany, present, dayOf } from '../house'
+import { type Actor, breathe, ourCompany, present, dayOf } from '../house'
 import { loadCounting, type Stretch } from './assemblyLoading'
-import { forecastOf } from './forecasts'
+import { forecastOf, loadKnownFits } from './forecasts'
+
 import { loadLeadTimes, type LeadTimeOf } from '../stores'
 import { loadForwardSigns } from '../inspection'
 import { loadKnown } from '../hours'
@@ -42,7 +43,8 @@ import { loadRules } from './rulesLoading'
 
 /** The clocks of every pump in service whose model is published: worst pump first. */
 export async function listWear(_actor: Actor): Promise<WearView[]> {
-  return loadWear()
+  const { today } = present(await ourCompany())
+  return kept(`wear ${today}`, () => loadWear())
 }
 
 /** The clocks of some pumps as they would stand under other rules; for what shows a change before it is saved. */
@@ -82,7 +84,8 @@ async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRu
     machines.every(),
     loadCounting(own),
   ])
-  const [known, rules, leadTimes, signs] = await Promise.all([
+  const [fits, known, rules, leadTimes, signs] = await Promise.all([
+    loadKnownFits(),
     loadKnown(undefined, counting.lines),
     rulesOf ?? loadRules(own),
     loadLeadTimes(),
@@ -90,9 +93,11 @@ async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRu
   ])
   const versionOf = byId(versions)
   const machineOf = byId(machineRows)
-  const views = rows.flatMap((row): WearView[] => {
+  const views: WearView[] = []
+  for (const row of rows) {
+    await breathe()
     const version = versionOf.get(row.modelVersionId!)
-    if (!version) return []
+    if (!version) continue
     const { moves, stretches } = counting.of(row.id)
     const place = moves.at(-1)
     const machine = place?.machineId ? machineOf.get(place.machineId) : undefined
@@ -113,11 +118,11 @@ async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRu
       timeZone: company.timeZone,
     }
     const alone = rulesOf
-      ? wearOf(facts, instant)
-      : derived(`wear ${row.id}`, Object.values(facts), () => wearOf(facts, instant))
+      ? wearOf(facts, instant, fits)
+      : derived(`wear ${row.id}`, Object.values(facts), () => wearOf(facts, instant, fits))
     const join = () => joined(alone, leadTimes.of(version, row.id))
-    return [rulesOf ? join() : derived(`clocks ${row.id}`, [alone, ...leadTimes.from], join)]
-  })
+    views.push(rulesOf ? join() : derived(`clocks ${row.id}`, [alone, ...leadTimes.from], join))
+  }
   const worst = (view: WearView) => view.clocks[0]?.share ?? 0
   const sorted = () => [...views].sort((a, b) => worst(b) - worst(a))
   return ids ? sorted() : derived('fleet', views, sorted)
@@ -125,13 +130,15 @@ async function loadWear(ids?: string[], rulesOf?: (assemblyId: string) => WearRu
 
 const byId = <Row extends { id: string }>(rows: Row[]) => new Map(rows.map((row) => [row.id, row]))
 
+type Fits = Awaited<ReturnType<typeof loadKnownFits>>
+
 /** A pump's wear by itself, before it is asked whether its parts are there. */
 type Alone = { dues: BareDueState[]; view: Omit<WearView, 'clocks'> }
 
-function wearOf(facts: Facts, instant: string): Alone {
+function wearOf(facts: Facts, instant: string, fits: Fits): Alone {
   const { row, version, machine } = facts
   const model = version.data
-  const { dues, record } = duesOf(facts, instant)
+  const { dues, record } = duesOf(facts, instant, fits)
   return {
     dues,
     view: {
@@ -202,7 +209,7 @@ function usageAt(facts: Facts, at: string): number {
   return usageSinceTakeOver(facts.stretches, at)
 }
 
-function duesOf(facts: Facts, instant: string) {
+function duesOf(facts: Facts, instant: string, fits: Fits) {
   const { rules, signs, today, noticeDays, timeZone } = facts
   const present: Record<PositionKey, Since> = {}
   for (const life of facts.own) {
@@ -227,18 +234,18 @@ function duesOf(facts: Facts, instant: string) {
     }
   const record = { usage: usageAt(facts, instant), today, lives: present, done }
   const dues = bareDueStates(
-    { model: facts.version.data, record, rules, signs, use: comingUse(facts) },
+    { model: facts.version.data, record, rules, signs, use: comingUse(facts, fits) },
     { today, noticeDays },
   )
   return { record, dues }
 }
 
 /** The use to come of an assembly, in its own hours; null on the shelf. */
-function comingUse(facts: Facts): ComingUse | null {
+function comingUse(facts: Facts, fits: Fits): ComingUse | null {
   const now = facts.stretches.at(-1)
   if (!now || now.to !== null || now.share <= 0) return null
   const { share } = now
-  const forecast = facts.known && forecastOf(now.meterId, now.line, facts.today, facts.known)
+  const forecast = facts.known && forecastOf(now.meterId, now.line, facts.today, facts.known, fits)
   return (
     forecast && {
       dayReaching: (hours, probability) => forecast.dayReaching(hours / share, probability),

@@ -1,0 +1,144 @@
+import { readFileSync, rmSync } from 'node:fs'
+import { v7 as uuid } from 'uuid'
+import { currentStep, sheetState } from '@/core/sheets'
+import { closeDatabase } from '@/db/house'
+import { assemblies } from '@/db/fleet'
+import { bookVisit } from '@/services/plan'
+import { entriesOf, startSheet } from '@/services/sheets'
+import { startApp } from '../support/app'
+import { openBrowser, Person } from '../support/browser'
+import { largeCompany, password } from './largeCompany'
+
+/**
+ * Every main page of a large fleet, from request to last byte, against the built application: alone and
+ * by 20 clients at once; and how long ticks take while 20 clients load Today.
+ */
+async function main() {
+  const { actor, folder } = await largeCompany()
+  const [pump] = await assemblies.all({ number: 'P-7' })
+  const today = new Date().toISOString().slice(0, 10)
+  const visitId = uuid()
+  await bookVisit(actor, {
+    id: visitId,
+    items: [{ assemblyId: pump!.id, task: 'hpSeals', positions: ['hpSeal@1', 'hpSeal@2', 'hpSeal@3'] }],
+    day: today,
+    startTime: '',
+    leadId: actor.id,
+    note: '',
+  })
+  const sheet = await startSheet(actor, { id: uuid(), visitId })
+  const first = currentStep(sheetState(await entriesOf(sheet.id))!)!
+  await closeDatabase()
+  const started = performance.now()
+  const app = await startApp(folder, {})
+  console.log(`${(performance.now() - started).toFixed(0).padStart(8)} ms  start until ready`)
+  console.log(app.output().match(/Atelier: ready.*/)?.[0] ?? '')
+  const browser = await openBrowser()
+  try {
+    const person = await Person.at(browser, app.url)
+    await person.page.goto(`${app.url}/sign-in?next=/settings`)
+    await person.signIn('bench', password)
+    const cookie = (await person.page.browserContext().cookies())
+      .map(({ name, value }) => `${name}=${value}`)
+      .join('; ')
+    const ask = async (path: string) => {
+      const begun = performance.now()
+      const answer = await fetch(app.url + path, { headers: { cookie } })
+      const { length } = await answer.text()
+      if (answer.status !== 200) throw new Error(`${path}: ${answer.status}`)
+      return { ms: performance.now() - begun, kB: length / 1000 }
+    }
+    let sent = 0
+    const deviceId = uuid()
+    const tick = async () => {
+      sent += 1
+      const begun = performance.now()
+      const entry = {
+        id: uuid(),
+        authorId: actor.id,
+        deviceId,
+        deviceSeq: sent,
+        seenUpTo: 1,
+        deviceTime: new Date().toISOString(),
+        stepKey: first.step.key,
+        kind: 'remark',
+        payload: { text: `tick ${sent}` },
+      }
+      const answer = await fetch(`${app.url}/api/sheets/${sheet.id}/entries`, {
+        method: 'POST',
+        headers: { cookie, origin: app.url, 'content-type': 'application/json' },
+        body: JSON.stringify({ sentAt: new Date().toISOString(), entries: [entry] }),
+      })
+      if (answer.status !== 200) throw new Error(`tick: ${answer.status} ${await answer.text()}`)
+      return performance.now() - begun
+    }
+    const firstToday = await ask('/today')
+    say('Today, the first after a start', firstToday.ms, firstToday.kB)
+    const pages = [
+      ['/today', 'Today'],
+      ['/today/list', 'due list on paper'],
+      ['/fleet', 'Fleet'],
+      ['/fleet/M-7', 'machine'],
+      ['/fleet/pumps', 'pumps'],
+      ['/fleet/pumps/P-7', 'pump'],
+      ['/fleet/pumps/P-7/compose', 'compose'],
+      ['/hours', 'round'],
+      ['/plan', 'Plan'],
+      [`/plan/${visitId}`, 'visit'],
+      ['/sheets', 'Sheets'],
+      [`/sheets/${sheet.id}`, 'sheet at the bench'],
+      ['/stores', 'Stores'],
+      ['/models', 'Models'],
+    ] as const
+    console.log('   alone    20 at once (medians)')
+    for (const [path, name] of pages) {
+      await ask(path)
+      const alone: number[] = []
+      for (let index = 0; index < 5; index += 1) alone.push((await ask(path)).ms)
+      const many = await Promise.all(Array.from({ length: 20 }, () => ask(path)))
+      const both = [median(alone), median(many.map(({ ms }) => ms))]
+      console.log(
+        `${both.map((ms) => `${ms.toFixed(0)} ms`.padStart(8)).join('   ')}   ${name}, ${many[0]!.kB.toFixed(0)} kB`,
+      )
+    }
+    await tick()
+    const alone = await tick()
+    say('a tick alone', alone)
+    const afterTick = await ask('/today')
+    say('Today after it', afterTick.ms)
+    let loading = true
+    const clients = Array.from({ length: 20 }, async () => {
+      while (loading) await ask('/today')
+    })
+    const ticks: number[] = []
+    for (let index = 0; index < 60; index += 1) {
+      ticks.push(await tick())
+      await new Promise((resolve) => setTimeout(resolve, 50))
+    }
+    loading = false
+    await Promise.all(clients)
+    ticks.sort((a, b) => a - b)
+    say('ticks while 20 clients load Today, median', median(ticks))
+    say('95 % of them within', ticks[Math.floor(ticks.length * 0.95)]!)
+    const status = readFileSync(`/proc/${app.pid}/status`, 'utf8')
+    console.log(`memory of the server: ${Math.round(Number(/VmRSS:\s+(\d+)/.exec(status)?.[1]) / 1024)} MB`)
+  } finally {
+    await browser.close()
+    await app.stop()
+    rmSync(folder, { recursive: true, force: true })
+  }
+}
+
+const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
+
+function say(what: string, ms: number, kB?: number): void {
+  console.log(`${ms.toFixed(0).padStart(8)} ms  ${what}${kB ? `, ${kB.toFixed(0)} kB` : ''}`)
+}
+
+main().then(
+  () => process.exit(0),
+  (error: unknown) => {
+    console.error(error)
+    process.exit(1)
+  },
+)
