@@ -66,8 +66,13 @@ async function main() {
       }
       const answer = await fetch(`${app.url}/api/sheets/${sheet.id}/entries`, {
         method: 'POST',
-        headers: { cookie, origin: app.url, 'content-type': 'application/json' },
-        body: JSON.stringify({ sentAt: new Date().toISOString(), entries: [entry] }),
+        headers: {
+          cookie,
+          origin: app.url,
+          'content-type': 'application/json',
+          'x-sent-at': new Date().toISOString(),
+        },
+        body: JSON.stringify([entry]),
       })
       if (answer.status !== 200) throw new Error(`tick: ${answer.status} ${await answer.text()}`)
       return performance.now() - begun

@@ -8,7 +8,7 @@ import { cache } from 'react'
  */
 const atOnce = 2
 /** A turn that nobody gave back, such as that of a page whose reader went away, ends by itself. */
-const longestMs = 15_000
+const longestMs = 2000
 
 // One for the whole process: pages and layouts may load their own copies of this module.
 type Turns = { free: number; waiting: (() => void)[] }

@@ -40,7 +40,16 @@ export {
 } from './schema'
 export { limitsAhead, type LimitAhead } from './limits'
 export { broughtForward, signsOn, type ForwardSign } from './signs'
-export { bareDueStates, dueStates, withLeadTime, type BareDueState, type DueState, type PartsLeadTime, type Terms, type Wearing } from './states'
+export {
+  bareDueStates,
+  dueStates,
+  withLeadTime,
+  type BareDueState,
+  type DueState,
+  type PartsLeadTime,
+  type Terms,
+  type Wearing,
+} from './states'
 export { chanceBy } from './chance'
 export type {
   ClockView,

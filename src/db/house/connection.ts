@@ -72,6 +72,9 @@ export function ownTransaction(): Transaction | undefined {
   return transactionScope().getStore()?.get('transaction') as Transaction | undefined
 }
 
+/** Whether the running code is part of a write: what it reads is ahead of what everybody else sees. */
+export const inTransaction = () => ownTransaction() !== undefined
+
 /** The database's connection, if it is open; it is closed to whoever asks next. */
 export function takeOpen(): Shared | undefined {
   const open = globals[key] as Shared | undefined

@@ -191,8 +191,14 @@ export async function keptEach<T>(
 }
 
 function isSame(before: unknown[], now: unknown[]): boolean {
-  return before.length === now.length && before.every((each, at) => Object.is(each, now[at]))
+  return (
+    before.length === now.length &&
+    before.every((each, at) => Object.is(each, now[at]) || (isEmpty(each) && isEmpty(now[at])))
+  )
 }
+
+// A Next server loads several copies of a module, each with a “none” of its own.
+const isEmpty = (value: unknown) => Array.isArray(value) && value.length === 0
 
 /** The value that was there before, where the new one says the same: what is derived of it then stands. */
 export function same<T>(name: string, value: T): T {

@@ -48,7 +48,7 @@ export async function getAssembly(actor: Actor, reference: string): Promise<Asse
     loadAssemblies([row.id]),
     loadCounting([row.id]),
     changesAround({ assemblyId: row.id }, timeZone),
-    meters.all(),
+    meters.every(),
   ])
   const { stretches, shares } = counting.of(row.id)
   const { place } = assembly!

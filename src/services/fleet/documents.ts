@@ -26,7 +26,7 @@ import {
 export async function documentsOf(_actor: Actor, machineId: string): Promise<DocumentView[]> {
   const [rows, names, { timeZone }] = await Promise.all([
     documents.all({ machineId, status: 'active' }, [['recordedAt', 'DESC']]),
-    people.all(),
+    people.every(),
     ourCompany(),
   ])
   return rows.map((row) => ({

@@ -186,7 +186,7 @@ export async function getMachine(actor: Actor, reference: string): Promise<Machi
     meters.all({ machineId: row.id }, [['createdAt', 'ASC']]),
     fittings.all({ machineId: row.id, status: 'active' }),
     changesAround({ machineId: row.id }, timeZone),
-    people.all(),
+    people.every(),
     spellsOf(actor, row.id),
     loadKnown([row.id]),
   ])

@@ -72,9 +72,9 @@ export async function changesAround(
 /** What the ids in a record stand for: a reader wants the yard's name, not its key. */
 async function namesOfReferences(): Promise<Map<string, string>> {
   const [yardRows, modelRows, machineRows] = await Promise.all([
-    yards.all(),
-    pumpModels.all(),
-    machines.all(),
+    yards.every(),
+    pumpModels.every(),
+    machines.every(),
   ])
   return new Map([
     ...yardRows.map((row) => [row.id, row.name] as const),

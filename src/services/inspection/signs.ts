@@ -241,12 +241,12 @@ async function asViews(rows: SignRow[]): Promise<SignView[]> {
     ...new Set(rows.map((row) => row[key]).filter((id) => id !== null)),
   ]
   const [machineRows, stays, pumps, sheetRows, dutyRows, names, company] = await Promise.all([
-    machines.all(),
+    machines.every(),
     fittings.all({ assemblyId: ids('assemblyId'), status: 'active' }, [['at', 'ASC']]),
     assemblies.all({ id: ids('assemblyId') }),
     sheets.all({ id: ids('sheetId') }),
     duties.all({ assemblyId: ids('assemblyId'), status: 'active' }),
-    people.all(),
+    people.every(),
     ourCompany(),
   ])
   const versions = await pumpModelVersions.all({ id: versionIds(pumps) })

@@ -32,7 +32,7 @@ export async function exportRecord(
   const { rows, name } = await subjectOf(subject)
   const [entryRows, machineRows, company] = await Promise.all([
     sheetEntries.all({ sheetId: rows.map((row) => row.id) }, [['sequence', 'ASC']]),
-    machines.all(),
+    machines.every(),
     ourCompany(),
   ])
   const bySheet = groupBy(entryRows, (row) => row.sheetId)

@@ -30,7 +30,7 @@ export async function previewPumpModel(actor: Actor, text: string): Promise<Publ
   requirePermission(actor, 'models.edit')
   const read = readModelText(check(modelTextSchema, text))
   if (!read.ok) return { faults: read.faults, models: [], checks: [] }
-  const [rows, open] = await Promise.all([pumpModels.all(), visits.all()])
+  const [rows, open] = await Promise.all([pumpModels.every(), visits.all()])
   const models = await Promise.all(
     sizesOf(read.model).map(async (data) => {
       const row = rows.find((each) => titleOf(each) === titleOf(data))

@@ -138,7 +138,7 @@ export async function getPumpModel(actor: Actor, id: string, version?: number): 
   const [versions, doubts, names, company, lookedUp] = await Promise.all([
     pumpModelVersions.all({ modelId: id }, [['version', 'DESC']]),
     settledDoubts.all({ modelId: id }),
-    people.all(),
+    people.every(),
     ourCompany(),
     settledTorques(),
   ])

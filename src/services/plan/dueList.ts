@@ -20,7 +20,7 @@ export async function listDue(actor: Actor, yardId?: string): Promise<DueLine[]>
   const [views, open, yardRows, company] = await Promise.all([
     listWear(actor),
     listOpenVisits(actor),
-    yards.all(),
+    yards.every(),
     ourCompany(),
   ])
   const until = addDays(present(company).today, ahead)

@@ -40,8 +40,8 @@ export async function listFeeds(actor: Actor): Promise<FeedView[]> {
   requirePermission(actor, 'visits.plan')
   const [rows, yardRows, names, { timeZone }] = await Promise.all([
     feeds.all({}, [['recordedAt', 'DESC']]),
-    yards.all(),
-    people.all(),
+    yards.every(),
+    people.every(),
     ourCompany(),
   ])
   const nameOf = (id: string | null) => names.find((person) => person.id === id)?.name ?? ''
@@ -143,7 +143,7 @@ async function calendarOf(feed: FeedRow): Promise<string> {
     listWear(reader),
     listOpenVisits(reader),
     listMarks(reader),
-    yards.all(),
+    yards.every(),
     ourCompany(),
   ])
   const { today, instant } = present(company)

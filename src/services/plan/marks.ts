@@ -26,7 +26,7 @@ export async function listMarks(_actor: Actor): Promise<Mark[]> {
 async function loadMarks(today: string): Promise<Mark[]> {
   const [rows, names, company] = await Promise.all([
     marks.all({ status: 'active' }, [['recordedAt', 'ASC']]),
-    people.all(),
+    people.every(),
     ourCompany(),
   ])
   const nameOf = (id: string | null) => names.find((person) => person.id === id)?.name ?? null

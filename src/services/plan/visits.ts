@@ -161,9 +161,9 @@ export async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
   const shelved = rows.filter((row) => row.machineId === null).map((row) => row.items[0]!.assemblyId)
   const [models, machineRows, yardRows, names, sheetRows, pumps, stays] = await Promise.all([
     modelsOf(rows.flatMap((row) => row.items)),
-    machines.all(),
-    yards.all(),
-    people.all(),
+    machines.every(),
+    yards.every(),
+    people.every(),
     sheets.all({ visitId: rows.map((row) => row.id), state: ['open', 'signed'] }),
     assemblies.all({ id: [...new Set(rows.flatMap((row) => row.items.map((item) => item.assemblyId)))] }),
     fittings.all({ assemblyId: shelved, status: 'active' }, [['at', 'ASC']]),

@@ -21,7 +21,7 @@ import { requirePermission, type Actor, recordChange, now, ourCompany, dayOf } f
 /** What the company chose where good workshops differ, for composing. */
 export function companyPractices(): Promise<CompanyPractices> {
   return kept('practices', async () => {
-    const [rows, models] = await Promise.all([practiceChoices.all(), pumpModels.all()])
+    const [rows, models] = await Promise.all([practiceChoices.every(), pumpModels.every()])
     const chosen: CompanyPractices = { company: {}, models: {} }
     for (const { practice, modelId, choice, reason } of rows) {
       const model = models.find((each) => each.id === modelId)
@@ -36,13 +36,13 @@ export function companyPractices(): Promise<CompanyPractices> {
 /** Every practice with what the company chose, where it chose otherwise, and where a manual says so. */
 export async function getPractices(_actor: Actor): Promise<PracticesPage> {
   const [rows, models, versions, names, company] = await Promise.all([
-    practiceChoices.all(),
+    practiceChoices.every(),
     pumpModels.all({}, [
       ['maker', 'ASC'],
       ['name', 'ASC'],
     ]),
     pumpModelVersions.all({}, [['version', 'ASC']]),
-    people.all(),
+    people.every(),
     ourCompany(),
   ])
   const newest = new Map(versions.map((version) => [version.modelId, version.data]))

@@ -16,7 +16,7 @@ import {
 import { inWalkingOrder, usePerWeek, type RoundMove, type RoundRow, type RoundSaved } from '@/core/round'
 import { invalid, notFound, check } from '@/core/problem'
 import type { WearView } from '@/core/wear'
-import { Op, write } from '@/db/house'
+import { kept, Op, write } from '@/db/house'
 import { fittings, machines, yards } from '@/db/fleet'
 import { meterEvents, meters, meterSkips, doubtedCounts, readings } from '@/db/hours'
 import {
@@ -50,11 +50,15 @@ const lookBackDays = 200
 export async function getRound(_actor: Actor): Promise<RoundRow[]> {
   const company = await ourCompany()
   const { today, instant } = present(company)
+  return kept(`round ${today}`, () => loadRound(company.timeZone, today, instant))
+}
+
+async function loadRound(timeZone: string, today: string, instant: string): Promise<RoundRow[]> {
   const since = new Date(Date.parse(instant) - lookBackDays * 86_400_000).toISOString()
   const [machineRows, yardRows, meterRows, recentRows, eventRows, skipRows, spells, standingOf] =
     await Promise.all([
       machines.all({ retiredOn: null }, [['number', 'ASC']]),
-      yards.all(),
+      yards.every(),
       meters.all({ retiredOn: null }, [['createdAt', 'ASC']]),
       readings.all({ status: 'accepted', at: { [Op.gte]: since } } as never, [['at', 'ASC']]),
       meterEvents.all({ status: 'active' }, [['at', 'ASC']]),
@@ -82,7 +86,7 @@ export async function getRound(_actor: Actor): Promise<RoundRow[]> {
       }
       const line = cumulativeHours(history.readings, history.events)
       const newest = recent.get(meter.id)?.at(-1)
-      const day = newest && dayOf(newest.at, company.timeZone)
+      const day = newest && dayOf(newest.at, timeZone)
       const ageDays = day === undefined ? null : daysBetween(day, today)
       return {
         meterId: meter.id,

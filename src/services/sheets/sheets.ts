@@ -307,9 +307,9 @@ async function asLines(rows: SheetRow[]): Promise<SheetLine[]> {
     [
       sheetEntries.all({ sheetId: rows.map((row) => row.id), kind: 'composed' }, [['sequence', 'ASC']]),
       tickCounts(),
-      machines.all(),
-      yards.all(),
-      people.all(),
+      machines.every(),
+      yards.every(),
+      people.every(),
       visits.all({ id: rows.flatMap((row) => row.visitId ?? []) }),
       ourCompany(),
     ],

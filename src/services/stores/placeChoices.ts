@@ -1,15 +1,21 @@
 import 'server-only'
+import { kept } from '@/db/house'
 import { machines, yards } from '@/db/fleet'
 import { meters } from '@/db/hours'
-import type { Actor } from '../house'
+import { groupBy, type Actor } from '../house'
 
 /** Where an assembly may go: machines in service with their meters, and yards with a shelf. */
-export async function listPlaceChoices(_actor: Actor) {
+export function listPlaceChoices(_actor: Actor) {
+  return kept('place choices', loadPlaceChoices)
+}
+
+async function loadPlaceChoices() {
   const [machineRows, meterRows, yardRows] = await Promise.all([
     machines.all({ retiredOn: null }, [['number', 'ASC']]),
     meters.all({ retiredOn: null }, [['createdAt', 'ASC']]),
     yards.all({}, [['name', 'ASC']]),
   ])
+  const metersOf = groupBy(meterRows, (meter) => meter.machineId)
   return {
     machines: machineRows.map((machine) => ({
       value: machine.id,
@@ -18,9 +24,7 @@ export async function listPlaceChoices(_actor: Actor) {
     meters: Object.fromEntries(
       machineRows.map((machine) => [
         machine.id,
-        meterRows
-          .filter((meter) => meter.machineId === machine.id)
-          .map((meter) => ({ value: meter.id, label: meter.name })),
+        (metersOf.get(machine.id) ?? []).map((meter) => ({ value: meter.id, label: meter.name })),
       ]),
     ),
     yards: yardRows.map((yard) => ({ value: yard.id, label: yard.name })),

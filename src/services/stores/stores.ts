@@ -89,10 +89,10 @@ export async function getPart(_actor: Actor, reference: string): Promise<PartPag
         ['recordedAt', 'DESC'],
       ]),
       stockLots.all({ partId: row.id }),
-      people.all(),
+      people.every(),
       sheets.all(),
       visits.all(),
-      pumpModels.all(),
+      pumpModels.every(),
     ])
   const supply = suppliesOf(await loadBook()).filter((each) => each.partId === row.id)
   const own = all.find((each) => each.row.id === row.id)!
@@ -134,7 +134,7 @@ export async function getPart(_actor: Actor, reference: string): Promise<PartPag
 /** The parts of the published pump models, to say which of them a stocked part serves as. */
 export async function listPartChoices(_actor: Actor): Promise<PartChoice[]> {
   const [modelRows, versions] = await Promise.all([
-    pumpModels.all(),
+    pumpModels.every(),
     pumpModelVersions.all({}, [['version', 'ASC']]),
   ])
   const newest = new Map(versions.map((version) => [version.modelId, version.data]))

@@ -82,8 +82,8 @@ export async function listWrenches(): Promise<Wrench[]> {
 export async function toolBookings(): Promise<ToolBooking[]> {
   const [rows, machineRows, yardRows, practices] = await Promise.all([
     visits.all({}, [['day', 'ASC']]),
-    machines.all(),
-    yards.all(),
+    machines.every(),
+    yards.every(),
     companyPractices(),
   ])
   const open = rows.filter((visit) => isOpen(visit.state))

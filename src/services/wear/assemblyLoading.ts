@@ -31,7 +31,7 @@ export async function pumpsByMachine(): Promise<
   const [rows, fittingRows, modelRows] = await Promise.all([
     assemblies.all({ kind: 'pump', retiredOn: null }, [['number', 'ASC']]),
     fittings.all({ status: 'active' }, [['at', 'ASC']]),
-    pumpModels.all(),
+    pumpModels.every(),
   ])
   const newest = new Map(fittingRows.map((fitting) => [fitting.assemblyId, fitting]))
   const titles = new Map(modelRows.map((model) => [model.id, `${model.maker} ${model.name}`]))
@@ -61,13 +61,13 @@ export async function loadCounting(ids?: string[]) {
   const of = (assemblyId: string): Counted => {
     const fitted = fittingsOf.get(assemblyId) ?? none
     const shared = sharesOf.get(assemblyId) ?? none
-    const counting = shared.map((share) => lines.get(share.meterId) ?? emptyLine)
+    const counting = shared.map((share) => lines.get(share.meterId) ?? emptyLine())
     return derived(`counting ${assemblyId}`, [fitted, shared, ...counting], () => {
       const moves = standing(fitted)
       const shares = standing(shared)
       const stretches = countedStretches(moves, shares).map((stretch) => ({
         ...stretch,
-        line: lines.get(stretch.meterId) ?? emptyLine,
+        line: lines.get(stretch.meterId) ?? emptyLine(),
       }))
       return { moves, shares, stretches }
     })
@@ -88,10 +88,10 @@ function standing<Row extends { status: string; at: string }>(rows: Row[]): Row[
 export async function loadAssemblies(ids?: string[]): Promise<(AssemblyView & { stays: Stay[] })[]> {
   const [rows, machineRows, yardRows, modelRows, meterRows, counting, { timeZone }] = await Promise.all([
     assemblies.all(ids ? { id: ids } : {}, [['number', 'ASC']]),
-    machines.all(),
-    yards.all(),
-    pumpModels.all(),
-    meters.all(),
+    machines.every(),
+    yards.every(),
+    pumpModels.every(),
+    meters.every(),
     loadCounting(ids),
     ourCompany(),
   ])
@@ -150,4 +150,4 @@ export async function loadAssemblies(ids?: string[]): Promise<(AssemblyView & { 
   })
 }
 
-const emptyLine: CumulativeLine = cumulativeHours([], [])
+const emptyLine = (): CumulativeLine => derived('empty line', [], () => cumulativeHours([], []))

@@ -240,8 +240,8 @@ async function asViews(rows: EarlyCheckRow[]): Promise<EarlyCheckView[]> {
     loadCounting(ids),
     sheets.all({ id: sheetIds }),
     sheetEntries.all({ sheetId: sheetIds, kind: 'composed' }, [['sequence', 'ASC']]),
-    machines.all(),
-    people.all(),
+    machines.every(),
+    people.every(),
     ourCompany(),
   ])
   const [known, fits] = await Promise.all([loadKnown(undefined, counting.lines), loadKnownFits()])

@@ -37,7 +37,7 @@ export async function livesAt(
     loadCounting([assemblyId]),
     sheets.all({ id: sheetIds }),
     stockLots.all({ id: lotIds }),
-    people.all(),
+    people.every(),
     ourCompany(),
   ])
   const partRows = await parts.all({ id: lotRows.map((lot) => lot.partId) })

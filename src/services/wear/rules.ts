@@ -28,7 +28,7 @@ export async function rulesOf(_actor: Actor, assemblyId: string): Promise<RulesV
   const [overrideRows, dutyRows, names, company] = await Promise.all([
     limitOverrides.all(which),
     duties.all(which, [['recordedAt', 'ASC']]),
-    people.all(),
+    people.every(),
     ourCompany(),
   ])
   const said = (row: { recordedAt: string; recordedById: string }) => ({

@@ -1,5 +1,5 @@
 import 'server-only'
-import { noRules, type WearRules } from '@/core/wear'
+import type { WearRules } from '@/core/wear'
 import { derived } from '@/db/house'
 import { duties, limitOverrides } from '@/db/wear'
 
@@ -10,9 +10,8 @@ export async function loadRules(assemblyIds: string[]): Promise<(assemblyId: str
     duties.everyOf(assemblyIds),
   ])
   return (assemblyId) => {
-    const overrides = overridesOf.get(assemblyId) ?? []
-    const own = dutiesOf.get(assemblyId) ?? []
-    if (overrides.length === 0 && own.length === 0) return noRules
+    const overrides = overridesOf.get(assemblyId) ?? none
+    const own = dutiesOf.get(assemblyId) ?? none
     return derived(`rules ${assemblyId}`, [overrides, own], () => ({
       overrides: overrides.filter(stands),
       duties: own.filter(stands),
@@ -21,3 +20,5 @@ export async function loadRules(assemblyIds: string[]): Promise<(assemblyId: str
 }
 
 const stands = (row: { status: string }) => row.status === 'active'
+
+const none: never[] = []

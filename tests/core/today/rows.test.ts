@@ -218,7 +218,7 @@ test('law: the list is the same whatever order things come in, none twice, and s
         some.filter((each) => each.owesReading).length +
         days.filter((each) => each <= '2026-10-14').length
       expect(list.rows.length + list.left).toBe(asked)
-      // Beyond sixty of a kind it hangs on the order which are shown.
+      // Beyond so many of a kind it hangs on the order which are shown.
       if (list.left === 0) expect(other.rows.map((row) => row.subject)).toEqual(subjects)
     }),
   )

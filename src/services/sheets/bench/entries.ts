@@ -82,7 +82,7 @@ export async function takeInEntries(
   requirePermission(actor, 'sheets.takeIn')
   const list = asList(sent)
   const reason = check(takeInReasonSchema, why)
-  const known = new Map((await people.all()).map((person) => [person.id, person]))
+  const known = new Map((await people.every()).map((person) => [person.id, person]))
   return takeInList(actor, sheetId, list, sentAt, async (authorId) => {
     if (authorId === actor.id) return { id: actor.id, name: actor.name, takenIn: null }
     const person = known.get(authorId)
