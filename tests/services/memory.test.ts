@@ -1,10 +1,11 @@
 import fc from 'fast-check'
 import { v7 as uuid } from 'uuid'
+import type { UsageFit } from '@/core/hours'
 import { problemOf } from '@/core/problem'
 import { companies, database, derived, forget, kept, keptEach, write } from '@/db/house'
 import { assemblies, dutyShares, fittings, machines, yards } from '@/db/fleet'
 import { people } from '@/db/access'
-import { meterEvents, meters, readings, spells } from '@/db/hours'
+import { loadFits, meterEvents, meters, readings, saveFits, spells } from '@/db/hours'
 import { earlyChecks, signs } from '@/db/inspection'
 import { pumpModels } from '@/db/models'
 import { marks, visits } from '@/db/plan'
@@ -19,7 +20,16 @@ import { bookVisit, cancelVisit, listMarks, listOpenVisits, snooze } from '@/ser
 import { choosePractice } from '@/services/practices'
 import { countPart, listStock, loadBook, receivePart, savePart } from '@/services/stores'
 import { getToday } from '@/services/today'
-import { getWear, listOpenChecks, listWear, recordRenewal, saveDuties, saveLimit } from '@/services/wear'
+import {
+  forgetFits,
+  getWear,
+  keepFits,
+  listOpenChecks,
+  listWear,
+  recordRenewal,
+  saveDuties,
+  saveLimit,
+} from '@/services/wear'
 import { startSheet } from '@/services/sheets'
 import { at, bookedSheet, Tablet, workshop, type Workshop } from '../support/bench'
 import { removeDatabase } from '../support/database'
@@ -505,6 +515,34 @@ describe('what is kept', () => {
     const first = derived('twice', [from], () => ({ hours: from.hours * 2 }))
     expect(derived('twice', [from], () => ({ hours: 0 }))).toBe(first)
     expect(derived('twice', [{ hours: 3 }], () => ({ hours: 0 }))).toEqual({ hours: 0 })
+  })
+
+  test('what was learned of a meter outlives the process, and only of the very readings it was learned from', async () => {
+    const asked = () =>
+      at(day, async () => (await getWear(shop.coordinator, shop.pumpId))!.clocks.map((each) => each.aboutDay))
+    const before = await asked()
+    expect(before.some((each) => each !== null)).toBe(true)
+    expect(await keepFits()).toBe(1)
+    expect(await keepFits()).toBe(0)
+    const restart = () => {
+      forget()
+      forgetFits()
+    }
+    restart()
+    expect(await asked()).toEqual(before)
+    expect(await keepFits()).toBe(0)
+    // What was kept is what is used: twice the level halves the days.
+    const [row] = await loadFits()
+    const fit = row!.fit as UsageFit
+    await saveFits([{ ...row!, fit: { ...fit, level: fit.level * 2 } }])
+    restart()
+    const twice = await asked()
+    expect(twice).not.toEqual(before)
+    // One more reading, and it is learned anew.
+    await saveFits([{ ...row!, from: 'of other readings', fit: { ...fit, level: fit.level * 2 } }])
+    restart()
+    expect(await asked()).toEqual(before)
+    expect(await keepFits()).toBe(1)
   })
 
   test('another process’s write is seen after a moment, by its note in the table', async () => {

@@ -3,12 +3,13 @@ import { after } from 'next/server'
 import { cache } from 'react'
 
 /**
- * Pages are drawn a few at a time: twenty at once would each take twenty times as long, and a tick or a
- * reading, which takes no turn, would wait behind all of them.
+ * Pages are drawn one after the other: twenty at once would each take as long as all of them, and a tick
+ * or a reading, which takes no turn, would wait behind them. Drawing keeps the one thread busy; a second
+ * page at once would gain nothing.
  */
-const atOnce = 2
-/** A turn that nobody gave back, such as that of a page whose reader went away, ends by itself. */
-const longestMs = 2000
+const atOnce = 1
+/** A turn ends by itself where a page takes long or its reader is slow to take it. */
+const longestMs = 1000
 
 // One for the whole process: pages and layouts may load their own copies of this module.
 type Turns = { free: number; waiting: (() => void)[] }

@@ -39,6 +39,7 @@ export async function start(): Promise<void> {
 async function prepare(): Promise<void> {
   const started = performance.now()
   const pumps = await prepareToday()
+  await keepFits()
   const seconds = ((performance.now() - started) / 1000).toFixed(1)
   console.log(`Atelier: ready; the figures of ${pumps} pumps were worked out in ${seconds} s.`)
 }

@@ -1,5 +1,13 @@
 import fc from 'fast-check'
-import { cumulativeHours, dueDays, forecastUsage, forecastWords, patternOfUse } from '@/core/hours'
+import {
+  cumulativeHours,
+  dueDays,
+  fitUsage,
+  forecastBy,
+  forecastUsage,
+  forecastWords,
+  patternOfUse,
+} from '@/core/hours'
 import { monthOf, weekdayOf } from '@/core/hours/pattern'
 
 const today = '2026-12-31'
@@ -165,4 +173,44 @@ test('months and weekdays of day numbers are those of the calendar', () => {
     expect(monthOf(number)).toBe(date.getUTCMonth())
     expect(weekdayOf(number)).toBe((date.getUTCDay() + 6) % 7)
   }
+})
+
+test('law: what was learned foretells the same after it was written down and read again', () => {
+  const history = fc.array(
+    fc.record({ days: fc.integer({ min: 1, max: 20 }), hours: fc.integer({ min: 0, max: 90 }) }),
+    {
+      minLength: 3,
+      maxLength: 40,
+    },
+  )
+  fc.assert(
+    fc.property(history, fc.integer({ min: -3, max: 14 }), fc.boolean(), (gaps, quarter, laidUp) => {
+      let [at, total] = [Date.parse('2024-01-03T10:00:00.000Z'), 0]
+      const points = gaps.map(({ days, hours }) => {
+        at += days * 86_400_000
+        total += hours
+        return { at: new Date(at).toISOString(), hours: total, source: 'reading' as const }
+      })
+      const known = {
+        layUps: laidUp ? [{ from: '2024-02-01', to: '2024-02-10' }] : [],
+        bookings: [],
+        offsetDays: quarter / 96,
+      }
+      const today = '2026-10-14'
+      const fresh = forecastUsage({ points }, today, known)
+      const written = JSON.parse(JSON.stringify(fitUsage({ points }, known))) as ReturnType<typeof fitUsage>
+      const read = written && forecastBy(written, today, known)
+      expect(read === null).toBe(fresh === null)
+      if (!read || !fresh) return
+      expect([read.weekly, read.rests, read.from, read.fromDay]).toEqual([
+        fresh.weekly,
+        fresh.rests,
+        fresh.from,
+        fresh.fromDay,
+      ])
+      for (const hours of [0, 10, 250, 5000])
+        for (const probability of [0.1, 0.5, 0.9])
+          expect(read.dayReaching(hours, probability)).toBe(fresh.dayReaching(hours, probability))
+    }),
+  )
 })
