@@ -1,7 +1,17 @@
 // What the other scripts share. Plain Node only: it runs before anything is installed.
 import { spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { createServer } from 'node:net'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -97,19 +107,20 @@ function* filesBelow(folder) {
   }
 }
 
+/** A fingerprint of what some files and folders hold. */
+function fingerprint(names) {
+  const hash = createHash('sha256')
+  for (const name of names) {
+    const all = path.join(root, name)
+    for (const file of statSync(all).isDirectory() ? [...filesBelow(all)].sort() : [all])
+      hash.update(path.relative(root, file)).update(readFileSync(file))
+  }
+  return hash.digest('hex')
+}
+
 /** Builds the application, unless the build is of just these sources. */
 export async function ensureBuild() {
-  const hash = createHash('sha256')
-  const sources = [...filesBelow(path.join(root, 'src'))].sort()
-  for (const file of [
-    ...sources,
-    ...['package.json', 'package-lock.json', 'next.config.ts', 'tsconfig.json'].map((name) =>
-      path.join(root, name),
-    ),
-  ]) {
-    hash.update(path.relative(root, file)).update(readFileSync(file))
-  }
-  const digest = hash.digest('hex')
+  const digest = fingerprint(['src', 'package.json', 'package-lock.json', 'next.config.ts', 'tsconfig.json'])
   const stamp = path.join(root, '.next', 'atelier-build')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return
   say('building the application (about half a minute) …')
@@ -119,6 +130,46 @@ export async function ensureBuild() {
   if (code !== 0) giveUp('the application could not be built; the reason is above.')
   mkdirSync(path.dirname(stamp), { recursive: true })
   writeFileSync(stamp, digest)
+}
+
+/**
+ * The demo company, made where none is kept that was made of just this code for this day, and then kept.
+ * @returns the folder it lies in: copy it, and leave it as it is
+ */
+export async function ensureDemo(today, options = {}) {
+  const made = fingerprint([
+    ...['core', 'db', 'services', 'demo'].map((layer) => `src/${layer}`),
+    ...['scripts/makeDemo.ts', 'package-lock.json'],
+  ])
+  // It is told up to a day; the time of day is the server's business.
+  const day = today.slice(0, 10)
+  const name = `${day}-${made.slice(0, 20)}`
+  const folder = path.join(demoFolder, name)
+  if (existsSync(folder)) return folder
+  say('making the demo company (one to two minutes; it is kept for the next time) …')
+  const stage = `${folder}.making`
+  rmSync(stage, { recursive: true, force: true })
+  const env = { ATELIER_DATA: stage, ATELIER_TODAY: today }
+  if ((await runTypeScript('scripts/makeDemo.ts', [], { ...options, env })) !== 0)
+    giveUp('the demo data could not be made; the reason is above.')
+  // Those of other code or other days are of no more use; there in full, or not at all.
+  for (const other of readdirSync(demoFolder))
+    if (other !== path.basename(stage) && other !== inUse)
+      rmSync(path.join(demoFolder, other), { recursive: true, force: true })
+  renameSync(stage, folder)
+  return folder
+}
+
+/** Where the demo works: a copy of the one that is kept. */
+const inUse = 'in-use'
+
+/** A fresh copy of the demo company to work with; what was done in the last one is gone. */
+export async function freshDemo(today) {
+  const made = await ensureDemo(today)
+  const folder = path.join(demoFolder, inUse)
+  rmSync(folder, { recursive: true, force: true })
+  cpSync(made, folder, { recursive: true })
+  return folder
 }
 
 export async function requireFreePort(port, command) {

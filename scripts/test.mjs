@@ -3,16 +3,26 @@ import { Buffer } from 'node:buffer'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
-import { bin, ensureBuild, ensureChromium, ensurePackages, runNode, runTypeScript, say } from './lib.mjs'
+import { bin, ensureBuild, ensureChromium, ensureDemo, ensurePackages, runNode, say } from './lib.mjs'
 
 await ensurePackages()
 let passed = 0
 let failed = 0
+/** Where the time goes: what took how many seconds. */
+const took = []
+async function timed(name, work) {
+  const started = performance.now()
+  const result = await work()
+  took.push(`${name} ${Math.round((performance.now() - started) / 1000)} s`)
+  return result
+}
 
 /** One check; two lanes run at once, so what it says is told in one piece when it is done. */
 async function step(name, file, args) {
   const said = []
-  const code = await runNode([bin(file), ...args], { stdio: ['ignore', 'pipe', 'pipe'], said })
+  const code = await timed(name, () =>
+    runNode([bin(file), ...args], { stdio: ['ignore', 'pipe', 'pipe'], said }),
+  )
   say(`${name} ${code === 0 ? 'hold' : 'do not hold'}`)
   if (said.length > 0 && code !== 0) console.log(Buffer.concat(said).toString())
   if (code === 0) passed += 1
@@ -23,12 +33,9 @@ async function jest(project, extra = [], env = {}) {
   say(`${project} tests …`)
   const folder = mkdtempSync(path.join(tmpdir(), 'atelier-results-'))
   const file = path.join(folder, 'results.json')
-  const code = await runNode(
-    [bin('jest/bin/jest.js'), '--selectProjects', project, '--json', `--outputFile=${file}`, ...extra],
-    {
-      stdio: ['ignore', 'ignore', 'inherit'],
-      env,
-    },
+  const args = ['--selectProjects', project, '--json', `--outputFile=${file}`, ...extra]
+  const code = await timed(`${project} tests`, () =>
+    runNode([bin('jest/bin/jest.js'), ...args], { stdio: ['ignore', 'ignore', 'inherit'], env }),
   )
   try {
     const results = JSON.parse(readFileSync(file, 'utf8'))
@@ -42,19 +49,39 @@ async function jest(project, extra = [], env = {}) {
   rmSync(folder, { recursive: true, force: true })
 }
 
-const demo = mkdtempSync(path.join(tmpdir(), 'atelier-demo-'))
+// What the checks found out about files that have not changed since.
+const kept = 'node_modules/.cache/atelier'
+let demo = ''
 let chromium = ''
 
 say('types and the build; lint, formatting, layer rules and the demo company …')
 await Promise.all([
   (async () => {
     await runNode([bin('next/dist/bin/next'), 'typegen'], { stdio: 'ignore' })
-    await step('types', 'typescript/bin/tsc', ['--noEmit', '--project', 'tsconfig.check.json'])
-    await ensureBuild()
+    await step('types', 'typescript/bin/tsc', [
+      '--noEmit',
+      ...['--project', 'tsconfig.check.json', '--incremental', '--tsBuildInfoFile', `${kept}/types`],
+    ])
+    await timed('build', ensureBuild)
   })(),
   (async () => {
-    await step('lint rules', 'eslint/bin/eslint.js', ['.'])
-    await step('formatting rules', 'prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '.'])
+    await step('lint rules', 'eslint/bin/eslint.js', [
+      '.',
+      ...['--cache', '--cache-strategy', 'content', '--cache-location', `${kept}/lint`],
+    ])
+    await step('formatting rules', 'prettier/bin/prettier.cjs', [
+      '--check',
+      ...[
+        '--log-level',
+        'warn',
+        '--cache',
+        '--cache-strategy',
+        'content',
+        '--cache-location',
+        `${kept}/formatting`,
+      ],
+      '.',
+    ])
     await step('layer rules', 'dependency-cruiser/bin/dependency-cruise.mjs', [
       'src',
       'scripts',
@@ -62,18 +89,17 @@ await Promise.all([
       '.dependency-cruiser.cjs',
     ])
     chromium = await ensureChromium()
-    // The demo company takes a minute to make: once for all browser tests, each works on its own copy.
-    await runTypeScript('scripts/makeDemo.ts', [], {
-      stdio: ['ignore', 'ignore', 'inherit'],
-      env: { ATELIER_DATA: demo, ATELIER_TODAY: '2026-10-14T08:00:00Z' },
-    })
+    // Made once for all browser tests, each works on its own copy.
+    demo = await timed('demo company', () =>
+      ensureDemo('2026-10-14', { stdio: ['ignore', 'ignore', 'inherit'] }),
+    )
   })(),
 ])
 // Jest leaves a core free by itself; nothing else runs beside these.
 await jest('core', ['--maxWorkers=100%'])
 await jest('services', ['--maxWorkers=100%'])
 await jest('e2e', ['--maxWorkers=3'], { CHROMIUM_PATH: chromium, ATELIER_MADE_DEMO: demo })
-rmSync(demo, { recursive: true, force: true })
 
+say(`${took.join(', ')}; ${Math.round(performance.now() / 1000)} s in all`)
 console.log(`${passed} passed, ${failed} failed`)
 process.exit(failed === 0 ? 0 : 1)
