@@ -51,18 +51,25 @@ export class Person {
   }
 
   /**
-   * Waits until every part that was streamed in stands in its place and nothing more is fetched: by then
-   * the page answers to presses. Not for ever: a request that the last page left behind may never be told
-   * as ended.
+   * Waits until every part that was streamed in stands in its place and everything that can be pressed or
+   * typed into has been taken over by React: by then the page answers. Not for ever: a page may stand
+   * without any.
    */
   private async comesToRest(): Promise<void> {
     await this.page
-      .waitForFunction(() => !document.querySelector('template[id^="B:"], [hidden][id^="S:"]'), {
-        polling: 100,
-        timeout: 8_000,
-      })
+      .waitForFunction(
+        () => {
+          if (document.querySelector('template[id^="B:"], [hidden][id^="S:"]')) return false
+          const controls = [
+            ...document.querySelectorAll('a, button, input:not([type=hidden]), select, textarea'),
+          ]
+          return controls.every((each) => Object.keys(each).some((key) => key.startsWith('__reactFiber$')))
+        },
+        { polling: 50, timeout: 8_000 },
+      )
       .catch(() => undefined)
-    await this.page.waitForNetworkIdle({ idleTime: 400, timeout: 8_000 }).catch(() => undefined)
+    // What the page asks for as soon as it stands, such as what lies on the device.
+    await this.page.waitForNetworkIdle({ idleTime: 100, timeout: 8_000 }).catch(() => undefined)
   }
 
   async signIn(name: string, password: string): Promise<void> {
@@ -204,7 +211,7 @@ export class Person {
   private async standsStill(element: ElementHandle<HTMLElement>): Promise<void> {
     await element.evaluate(async (each) => {
       let still = 0
-      for (let last = -1; still < 5;) {
+      for (let last = -1; still < 3;) {
         await new Promise((resolve) => requestAnimationFrame(resolve))
         const { x, y } = each.getBoundingClientRect()
         still = x * 10_000 + y === last ? still + 1 : 0
