@@ -1,5 +1,6 @@
 import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
+import { connection } from 'next/server'
 import { needsSetUp } from '@/services/access'
 import { SetUpForm } from '@/ui/access/SetUpForm'
 import { AtelierMark } from '@/ui/graphics/SectionIcon'
@@ -9,6 +10,8 @@ import { setUp } from '../access/actions'
 export const metadata: Metadata = { title: 'Set up' }
 
 export default async function SetUpPage() {
+  // At a build there is no database to ask.
+  await connection()
   if (!(await needsSetUp())) redirect('/sign-in')
   return (
     <main className="gate">

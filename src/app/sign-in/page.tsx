@@ -1,4 +1,5 @@
 import type { Metadata } from 'next'
+import { connection } from 'next/server'
 import { redirect } from 'next/navigation'
 import { roleNames } from '@/core/access'
 import { ownPath } from '@/core/problem'
@@ -16,6 +17,8 @@ export default async function SignInPage({
 }: {
   searchParams: Promise<{ next?: string | string[] }>
 }) {
+  // At a build there is no database to ask.
+  await connection()
   const company = await findCompany()
   if (!company) redirect('/setup')
   const { next } = await searchParams
