@@ -3,6 +3,7 @@ import { Buffer } from 'node:buffer'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
+import { performance } from 'node:perf_hooks'
 import { bin, ensureBuild, ensureChromium, ensureDemo, ensurePackages, runNode, say } from './lib.mjs'
 
 await ensurePackages()
