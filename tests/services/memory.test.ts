@@ -3,6 +3,7 @@ import { v7 as uuid } from 'uuid'
 import type { UsageFit } from '@/core/hours'
 import { problemOf } from '@/core/problem'
 import { companies, database, derived, forget, kept, keptEach, write } from '@/db/house'
+import { touchEverything } from '@/db/house/memory'
 import { assemblies, dutyShares, fittings, machines, yards } from '@/db/fleet'
 import { people } from '@/db/access'
 import { loadFits, meterEvents, meters, readings, saveFits, spells } from '@/db/hours'
@@ -497,6 +498,16 @@ describe('what is kept', () => {
     await write(() => readings.update({ id: 'nothing' }, { note: 'z' }))
     await each()
     expect(asked).toHaveLength(before)
+  })
+
+  test('a write that cannot say what it touches touches everything', async () => {
+    const { made, make } = counted()
+    await kept('names', make)
+    await write(async () => touchEverything())
+    await kept('names', make)
+    expect(made()).toBe(2)
+    const [rows] = await database().query(`SELECT sequence FROM touches WHERE topic = '*'`)
+    expect(rows).toHaveLength(1)
   })
 
   test('a value that something was made of, and that failed once, is asked for again', async () => {

@@ -35,9 +35,10 @@ type Each = {
   last: { at: number; ids: string[]; found: Map<string, unknown> } | null
 }
 
-/** Topics that a transaction has touched so far. `all`: it could not say which. */
+/** Topics that a transaction has touched so far. */
 export type Touches = Set<string>
-export const everything = '*'
+/** The topic of a write that cannot say what it touches. */
+const everything = '*'
 
 const key = Symbol.for('atelier.memory')
 const derivedKey = Symbol.for('atelier.derived')
@@ -80,6 +81,11 @@ export function touch(table: string, of: string[] | null): void {
   const gathered = scope().getStore()
   if (gathered) for (const topic of topics) gathered.add(topic)
   else apply(topics)
+}
+
+/** Told by a write that cannot say what it touches, such as a change of shape. Called inside `write()`. */
+export function touchEverything(): void {
+  scope().getStore()!.add(everything)
 }
 
 function apply(topics: Iterable<string>): void {
@@ -134,6 +140,8 @@ export async function kept<T>(name: string, make: () => Promise<T>): Promise<T> 
 }
 
 const mostKept = 300
+/** Names come with ids, and an id may come from anybody: what piles up is thrown away and made anew. */
+const mostOfEach = 50_000
 
 function isStale({ at, restsOn }: Pick<Kept, 'at' | 'restsOn'>, now: Memory): boolean {
   if (now.count === at) return false
@@ -168,6 +176,7 @@ export async function keptEach<T>(
   const { last } = each
   if (last?.at === now.count && isSame(last.ids, ids)) return last.found as Map<string, T>
   const at = now.count
+  if (own.size > mostOfEach) own.clear()
   const stale = ids.filter((id) => {
     const before = own.get(id)
     return !before || topicsOf(id).some((topic) => isTouched(topic, before.at, now))
@@ -207,6 +216,7 @@ export function same<T>(name: string, value: T): T {
   const words = JSON.stringify(value)
   const before = all.get(name)
   if (before?.words === words) return before.value as T
+  if (all.size > mostOfEach) all.clear()
   all.set(name, { words, value })
   return value
 }
@@ -225,6 +235,7 @@ export function derived<T>(name: string, from: unknown[], make: () => T): T {
   const before = all.get(name)
   if (before && isSame(before.from, from)) return before.value as T
   const value = make()
+  if (all.size > mostOfEach) all.clear()
   all.set(name, { from, value })
   return value
 }
