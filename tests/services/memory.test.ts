@@ -430,7 +430,7 @@ test('law: after any sequence of writes everything that is kept equals what is m
       const told = steps.map(([which, n]) => `${acts[which]!.what} ${n}`).join('; ')
       expect({ told, ...asKept }).toEqual({ told, ...fresh })
     }),
-    { numRuns: 40, endOnFailure: true },
+    { numRuns: 25, endOnFailure: true },
   )
 }, 300_000)
 

@@ -15,6 +15,12 @@ import { problemIn, removeDatabase } from '../support/database'
 let shop: Workshop
 const day = '2026-08-03'
 const now = <T>(work: () => Promise<T>, time = '15:00') => at(day, work, time)
+/** Two seals of a lot, as a technician notes them for the pump. */
+const twoSeals = (partId: string, lotId: string | null) => ({
+  ...{ partId, lotId, name: 'seal', unit: 'piece' as const, quantity: 2 },
+  ...{ assemblyId: shop.pumpId, part: 'hpSeal' },
+})
+
 beforeEach(async () => {
   shop = await workshop()
 })
@@ -258,17 +264,7 @@ describe('parts noted on an open sheet', () => {
         return [line.onHand, line.taken]
       }
       expect(await stock()).toEqual([6, 0])
-      await tablet.send(
-        tablet.entry('part', {
-          partId,
-          lotId,
-          name: 'seal',
-          unit: 'piece',
-          quantity: 2,
-          assemblyId: shop.pumpId,
-          part: 'hpSeal',
-        }),
-      )
+      await tablet.send(tablet.entry('part', twoSeals(partId, lotId)))
       expect(await stock()).toEqual([4, 2])
       // Four lie there, as they should.
       await now(() => count(partId, lotId, 4), '15:10')
@@ -290,15 +286,7 @@ describe('parts noted on an open sheet', () => {
     // Counted at 16:00: four, since two were taken at 15:30 on a tablet out of reach, which tells at 17:00.
     await now(() => count(partId, lotId, 4), '16:00')
     const use = {
-      ...tablet.entry('part', {
-        partId,
-        lotId,
-        name: 'seal',
-        unit: 'piece',
-        quantity: 2,
-        assemblyId: shop.pumpId,
-        part: 'hpSeal',
-      }),
+      ...tablet.entry('part', twoSeals(partId, lotId)),
       deviceTime: '2026-08-03T07:30:00.000Z',
     }
     await now(() => tablet.send(use), '17:00')
@@ -328,17 +316,7 @@ describe('parts noted on an open sheet', () => {
         return [line.onHand, line.needed, line.missing]
       }
       expect(await needed()).toEqual([2, 2, 0])
-      await tablet.send(
-        tablet.entry('part', {
-          partId,
-          lotId,
-          name: 'seal',
-          unit: 'piece',
-          quantity: 2,
-          assemblyId: shop.pumpId,
-          part: 'hpSeal',
-        }),
-      )
+      await tablet.send(tablet.entry('part', twoSeals(partId, lotId)))
       expect(await needed()).toEqual([0, 0, 0])
       expect((await getVisit(shop.viewer, visitId)).state).toBe('inWork')
     }))

@@ -1,5 +1,5 @@
 import type { AssemblyInput } from '@/core/fleet'
-import { day, id, longText, real, text, whole, table, type RowOf, orNull } from '../house'
+import { id, longText, real, text, table, type RowOf, orNull, recorded, retirable } from '../house'
 
 export const assemblies = table('assemblies', {
   id,
@@ -15,10 +15,7 @@ export const assemblies = table('assemblies', {
   /** The exact version of its model that its services are composed from; null until one is published. */
   modelVersionId: orNull(text()),
   note: longText(),
-  retiredOn: orNull(day()),
-  retiredReason: text(),
-  createdAt: text(),
-  version: whole(),
+  ...retirable,
 })
 export type AssemblyRow = RowOf<typeof assemblies>
 
@@ -35,8 +32,7 @@ export const fittings = table(
     reason: text(),
     status: text<'active' | 'superseded'>(),
     supersedesId: orNull(text()),
-    recordedAt: text(),
-    recordedById: text(),
+    ...recorded,
   },
   'assemblyId',
 )
@@ -53,8 +49,7 @@ export const dutyShares = table(
     basis: text<'own' | 'assumed' | 'measured'>(),
     at: text(),
     status: text<'active' | 'superseded'>(),
-    recordedAt: text(),
-    recordedById: text(),
+    ...recorded,
   },
   'assemblyId',
 )

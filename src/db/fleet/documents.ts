@@ -1,4 +1,4 @@
-import { id, text, whole, table, type RowOf } from '../house'
+import { id, text, whole, table, type RowOf, recorded } from '../house'
 
 export const documents = table('documents', {
   id,
@@ -7,8 +7,7 @@ export const documents = table('documents', {
   type: text<'image/jpeg' | 'application/pdf'>(),
   bytes: whole(),
   status: text<'active' | 'removed'>(),
-  recordedAt: text(),
-  recordedById: text(),
+  ...recorded,
   version: whole(),
 })
 /** A photo or document of a machine; its file lies in the data folder under its id. */

@@ -1,5 +1,5 @@
 import type { MachineInput } from '@/core/fleet'
-import { day, id, json, longText, orNull, text, whole, table, type RowOf } from '../house'
+import { day, id, json, longText, orNull, text, table, type RowOf, retirable } from '../house'
 
 const quantity = () => orNull(json<NonNullable<MachineInput['flow']>>())
 
@@ -23,9 +23,6 @@ export const machines = table('machines', {
   tankVolume: quantity(),
   bypass: text<MachineInput['bypass']>(),
   note: longText(),
-  retiredOn: orNull(day()),
-  retiredReason: text(),
-  createdAt: text(),
-  version: whole(),
+  ...retirable,
 })
 export type MachineRow = RowOf<typeof machines>

@@ -1,5 +1,5 @@
 import type { MeterInput } from '@/core/hours'
-import { day, id, text, whole, table, type RowOf, orNull } from '../house'
+import { day, id, text, whole, table, type RowOf, orNull, recorded } from '../house'
 
 export const meters = table('meters', {
   id,
@@ -35,8 +35,7 @@ export const meterEvents = table(
     digitsTold: whole(),
     status: text<'active' | 'superseded'>(),
     supersedesId: orNull(text()),
-    recordedAt: text(),
-    recordedById: text(),
+    ...recorded,
   },
   'meterId',
 )
@@ -51,8 +50,7 @@ export const meterSkips = table(
     day: text(),
     reason: text(),
     status: text<'active' | 'superseded'>(),
-    recordedAt: text(),
-    recordedById: text(),
+    ...recorded,
   },
   'meterId',
 )

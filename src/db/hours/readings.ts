@@ -1,5 +1,5 @@
 import type { VerdictKind } from '@/core/hours'
-import { id, keptEach, text, whole, select, table, type RowOf, orNull } from '../house'
+import { id, keptEach, text, whole, select, table, type RowOf, orNull, recorded } from '../house'
 
 export const readings = table(
   'readings',
@@ -23,8 +23,7 @@ export const readings = table(
     supersedesId: orNull(text()),
     /** 1 where it counted until later readings contradicted it. */
     outvoted: whole(),
-    recordedAt: text(),
-    recordedById: text(),
+    ...recorded,
     settledAt: orNull(text()),
     settledById: orNull(text()),
   },

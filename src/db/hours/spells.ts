@@ -1,5 +1,5 @@
 import type { SpellInput } from '@/core/hours'
-import { day, id, orNull, real, text, whole, table, type RowOf } from '../house'
+import { day, id, orNull, real, text, whole, table, type RowOf, recorded } from '../house'
 
 export const spells = table(
   'spells',
@@ -12,8 +12,7 @@ export const spells = table(
     hoursPerDay: orNull(real()),
     what: text(),
     status: text<'active' | 'withdrawn'>(),
-    recordedAt: text(),
-    recordedById: text(),
+    ...recorded,
     version: whole(),
   },
   'machineId',

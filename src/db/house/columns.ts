@@ -18,3 +18,13 @@ export const whole = <Value extends number = number>(): Column<Value> => ({ type
 export const real = (): Column<number> => ({ type: DataTypes.DOUBLE })
 /** The same, or nothing. */
 export const orNull = <Value>(column: Column<Value>): Column<Value | null> => column as Column<Value | null>
+
+/** Who wrote a row down, and when. */
+export const recorded = { recordedAt: text(), recordedById: text() }
+/** What people edit and take out of use without losing it. */
+export const retirable = {
+  retiredOn: orNull(day()),
+  retiredReason: text(),
+  createdAt: text(),
+  version: whole(),
+}

@@ -1,4 +1,4 @@
-import { id, text, table, type RowOf, orNull } from '../house'
+import { id, text, table, type RowOf, orNull, recorded } from '../house'
 
 export const feeds = table('feeds', {
   id,
@@ -10,8 +10,7 @@ export const feeds = table('feeds', {
   readAt: orNull(text()),
   revokedAt: orNull(text()),
   revokedById: orNull(text()),
-  recordedAt: text(),
-  recordedById: text(),
+  ...recorded,
 })
 /** A private calendar link: of a yard, of a technician, or of everything. */
 export type FeedRow = RowOf<typeof feeds>

@@ -1,5 +1,5 @@
 import type { MarkedAs } from '@/core/plan'
-import { day, id, json, text, table, type RowOf, orNull } from '../house'
+import { day, id, json, text, table, type RowOf, orNull, recorded } from '../house'
 
 export const marks = table('marks', {
   id,
@@ -12,8 +12,7 @@ export const marks = table('marks', {
   reason: text(),
   toId: orNull(text()),
   status: text<'active' | 'superseded'>(),
-  recordedAt: text(),
-  recordedById: text(),
+  ...recorded,
 })
 /** A row of Today that was put off until a day, or handed to somebody. */
 export type MarkRow = RowOf<typeof marks>

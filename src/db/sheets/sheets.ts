@@ -1,5 +1,5 @@
 import type { EntryKind } from '@/core/sheets'
-import { id, json, text, whole, select, table, type RowOf, orNull } from '../house'
+import { id, json, text, whole, select, table, type RowOf, orNull, recorded } from '../house'
 
 export const sheets = table('sheets', {
   id,
@@ -85,8 +85,7 @@ export const sheetPhotos = table(
     sheetId: text(),
     name: text(),
     bytes: whole(),
-    recordedAt: text(),
-    recordedById: text(),
+    ...recorded,
   },
   'sheetId',
 )
@@ -103,8 +102,7 @@ export const taskRecords = table(
     position: text(),
     at: text(),
     status: text<'active' | 'superseded'>(),
-    recordedAt: text(),
-    recordedById: text(),
+    ...recorded,
   },
   'assemblyId',
 )

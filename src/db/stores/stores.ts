@@ -1,5 +1,18 @@
 import type { Fit, PartUnit } from '@/core/stores'
-import { day, id, json, longText, real, text, whole, table, type RowOf, orNull } from '../house'
+import {
+  day,
+  id,
+  json,
+  longText,
+  real,
+  text,
+  whole,
+  table,
+  type RowOf,
+  orNull,
+  recorded,
+  retirable,
+} from '../house'
 
 export const parts = table('parts', {
   id,
@@ -14,10 +27,7 @@ export const parts = table('parts', {
   bin: text(),
   fits: json<Fit[]>(),
   note: longText(),
-  retiredOn: orNull(day()),
-  retiredReason: text(),
-  createdAt: text(),
-  version: whole(),
+  ...retirable,
 })
 export type PartRow = RowOf<typeof parts>
 
@@ -53,8 +63,7 @@ export const stockMovements = table(
     sheetId: orNull(text()),
     entryId: orNull(text()),
     reason: text(),
-    recordedAt: text(),
-    recordedById: text(),
+    ...recorded,
   },
   'partId',
 )

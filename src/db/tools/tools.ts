@@ -1,5 +1,5 @@
 import type { ToolInput } from '@/core/tools'
-import { day, id, json, longText, orNull, real, text, whole, table, type RowOf } from '../house'
+import { day, id, json, longText, orNull, real, text, whole, table, type RowOf, retirable } from '../house'
 
 export const tools = table('tools', {
   id,
@@ -16,9 +16,6 @@ export const tools = table('tools', {
   place: text(),
   serves: json<ToolInput['serves']>(),
   note: longText(),
-  retiredOn: orNull(day()),
-  retiredReason: text(),
-  createdAt: text(),
-  version: whole(),
+  ...retirable,
 })
 export type ToolRow = RowOf<typeof tools>

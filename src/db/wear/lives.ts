@@ -1,4 +1,4 @@
-import { day, id, real, text, whole, table, type RowOf, orNull } from '../house'
+import { day, id, real, text, whole, table, type RowOf, orNull, recorded } from '../house'
 
 export const lives = table(
   'lives',
@@ -28,8 +28,7 @@ export const lives = table(
     lotId: orNull(text()),
     note: text(),
     status: text<'active' | 'superseded'>(),
-    recordedAt: text(),
-    recordedById: text(),
+    ...recorded,
   },
   'assemblyId',
 )
