@@ -1,3 +1,3 @@
 export { type MorningItem, type MorningKind, firstOfEach, inMorningOrder, morningKinds } from './morning'
 export type { BareRow, DuePump, NextVisitView, TodayRow, TodayView } from './views'
-export { morningList, type Morning } from './rows'
+export { morningList, mostAtOnce, type Morning } from './rows'

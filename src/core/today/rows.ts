@@ -10,7 +10,7 @@ import type { BareRow, DuePump, TodayRow, TodayView } from './views'
 /** What has to be decided within this many days stands on the list. */
 const ahead = 7
 /** Of one kind in one yard the list shows so many rows at once. */
-const mostAtOnce = 40
+export const mostAtOnce = 40
 /** An early check stands on the list from this many days before its hours are reached. */
 const aheadOfCheck = 2
 

@@ -4,7 +4,7 @@ import Button from '@mui/material/Button'
 import { useEffect, useRef, useState } from 'react'
 import { addDays, showDay } from '@/core/calendar'
 import type { Mark } from '@/core/plan'
-import type { MorningKind, TodayRow, TodayView } from '@/core/today'
+import { mostAtOnce, type MorningKind, type TodayRow, type TodayView } from '@/core/today'
 import type { Option } from '../forms/FieldFrame'
 import { ButtonLink } from '../frame/ButtonLink'
 import { useHydrated } from '../frame/useHydrated'
@@ -106,8 +106,8 @@ export function TodayList({ view, yards, people, maySettle, actions, today }: Pr
         ))}
         {view.left > 0 && (
           <p className="today-left second">
-            {view.left} more of later days are left out: 60 of a kind in a yard stand here at once. The due
-            list has every service.
+            {view.left} more of later days are left out: {mostAtOnce} of a kind in a yard stand here at once.
+            The due list has every service.
           </p>
         )}
         {later.length > 0 && (
