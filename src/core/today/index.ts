@@ -1,3 +1,10 @@
-export { type MorningItem, type MorningKind, firstOfEach, inMorningOrder, morningKinds } from './morning'
+export {
+  type MorningItem,
+  type MorningKind,
+  firstOfEach,
+  inMorningOrder,
+  mostAtOnce,
+  morningKinds,
+} from './morning'
 export type { BareRow, DuePump, NextVisitView, TodayRow, TodayView } from './views'
-export { morningList, mostAtOnce, type Morning } from './rows'
+export { morningList, type Morning } from './rows'

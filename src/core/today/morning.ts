@@ -29,6 +29,9 @@ export type MorningItem = MarkedAs & {
   lead: string | null
 }
 
+/** Of one kind in one yard the list shows so many rows at once. */
+export const mostAtOnce = 40
+
 const kindOrder = Object.keys(morningKinds)
 
 /**

@@ -4,13 +4,11 @@ import type { EarlyCheckView, SignView } from '../inspection'
 import { endedBy, markOn, serviceSubject, visitFor, type Mark, type VisitLine } from '../plan'
 import type { ComingNeed, StockLine, Supply } from '../stores'
 import { stateRank, type ClockView, type WearView } from '../wear'
-import { firstOfEach, inMorningOrder } from './morning'
+import { firstOfEach, inMorningOrder, mostAtOnce } from './morning'
 import type { BareRow, DuePump, TodayRow, TodayView } from './views'
 
 /** What has to be decided within this many days stands on the list. */
 const ahead = 7
-/** Of one kind in one yard the list shows so many rows at once. */
-export const mostAtOnce = 40
 /** An early check stands on the list from this many days before its hours are reached. */
 const aheadOfCheck = 2
 
