@@ -106,7 +106,7 @@ export class Person {
           : found?.querySelector('input')
         return byLabel ?? document.querySelector(`[aria-label="${wanted}"]`)
       },
-      { polling: 100 },
+      { polling: 40 },
       label,
     )
     return handle.asElement() as ElementHandle<HTMLInputElement>
@@ -138,7 +138,7 @@ export class Person {
     await this.page.waitForFunction(
       (element, wanted) =>
         [...(element as unknown as HTMLSelectElement).options].some((each) => each.text === wanted),
-      { polling: 100 },
+      { polling: 40 },
       select,
       option,
     )
@@ -160,7 +160,7 @@ export class Person {
     const input = await this.field(label)
     const handle = await this.page.waitForFunction(
       (element) => document.getElementById(`${(element as HTMLElement).id}-help`),
-      { polling: 100 },
+      { polling: 40 },
       input,
     )
     return this.page.evaluate((element) => (element as HTMLElement | null)?.textContent ?? '', handle)
@@ -187,7 +187,7 @@ export class Person {
           ) ?? null
         )
       },
-      { polling: 100 },
+      { polling: 40 },
       name,
       within,
     )
@@ -201,7 +201,7 @@ export class Person {
         const top = document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2)
         return top !== null && ((each as HTMLElement).contains(top) || top.contains(each as HTMLElement))
       },
-      { polling: 100 },
+      { polling: 40 },
       element,
     )
     await element.click()
@@ -241,7 +241,7 @@ export class Person {
     try {
       await this.page.waitForFunction(
         (wanted) => document.body.innerText.replaceAll('\u00a0', ' ').replace(/\s+/g, ' ').includes(wanted),
-        { polling: 100 },
+        { polling: 40 },
         words,
       )
     } catch {
