@@ -4,7 +4,7 @@ import path from 'node:path'
 import { QueryTypes, type QueryInterface } from 'sequelize'
 import { SequelizeStorage, Umzug, type RunnableMigration } from 'umzug'
 import { database, databaseFile } from './connection'
-import { touchEverything } from './memory'
+import { forget, touchEverything } from './memory'
 import { write } from './writer'
 import { migrations } from '../migrations'
 
@@ -76,7 +76,8 @@ export async function migrate(): Promise<{ ran: string[]; copy: string | null }>
   const copy = executed.length > 0 ? await copyDatabase(first) : null
   try {
     const ran = await migrator.up()
-    await write(async () => touchEverything())
+    forget()
+    if (await sequelize.getQueryInterface().tableExists('touches')) await write(async () => touchEverything())
     for (const name of copies().slice(0, -copiesKept)) dropCopy(name)
     return { ran: ran.map((migration) => migration.name), copy }
   } catch (error) {
