@@ -7,6 +7,7 @@ export {
   saveAssembly,
 } from './assemblies'
 export { addDocument, documentsOf, readDocument, removeDocument } from './documents'
-export { addMachine, getMachine, listMachines, retireMachine, returnMachine, saveMachine } from './fleet'
+export { getMachine, listMachines } from './fleet'
+export { addMachine, retireMachine, returnMachine, saveMachine } from './machineEdits'
 export { changeDuty, moveAssembly, undoMove } from './moves'
 export { listYards, removeYard, saveYard } from './yards'
