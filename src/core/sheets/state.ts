@@ -95,22 +95,28 @@ export function sheetState(entries: SheetEntry[]): SheetState | null {
   const back = new Set(ofKind(counted, 'takeBack').map((entry) => entry.payload.of))
   const standing = counted.filter((entry) => !back.has(entry.id))
 
-  const ticks = new Map<string, SheetEntry<'done' | 'skipped'>[]>()
-  for (const entry of standing) {
-    if ((entry.kind !== 'done' && entry.kind !== 'skipped') || entry.stepKey === null) continue
-    ticks.set(entry.stepKey, [...(ticks.get(entry.stepKey) ?? []), entry])
-  }
+  const ticks = groupedBy(
+    standing.filter(
+      (entry): entry is SheetEntry<'done' | 'skipped'> => entry.kind === 'done' || entry.kind === 'skipped',
+    ),
+    ({ stepKey }) => stepKey,
+  )
   const said = new Map([...ticks].map(([key, list]) => [key, newest(list)]))
-  const pulled = lastOfEach(ofKind(standing, 'bolt'), (entry) => `${entry.stepKey} ${entry.payload.place}`)
+  const pulled = groupedBy(
+    lastOfEach(ofKind(standing, 'bolt'), (entry) => `${entry.stepKey} ${entry.payload.place}`),
+    (entry) => entry.stepKey,
+  )
+  const asking = groupedBy(
+    content.steps.filter(({ step }) => step.asks),
+    ({ step }) => step.asks?.question,
+  )
   const steps = content.steps.map((step): StepState => {
     const { by, rival } = said.get(step.key) ?? { by: null, rival: null }
-    const needed = isNeeded(content.steps, step, (key) => {
+    const needed = isNeeded(asking.get(step.step.when?.question) ?? [], step, (key) => {
       const answer = said.get(key)?.by
       return answer?.kind === 'done' ? answer.payload.answer : null
     })
-    const bolts = pulled
-      .filter((entry) => entry.stepKey === step.key)
-      .sort((a, b) => a.payload.place - b.payload.place)
+    const bolts = (pulled.get(step.key) ?? []).sort((a, b) => a.payload.place - b.payload.place)
     if (needed !== true)
       return { step, state: needed === null ? 'waiting' : 'notNeeded', by: null, rival, bolts }
     return { step, state: by?.kind ?? 'open', by, rival, bolts }
@@ -177,9 +183,19 @@ function leftOpen(standing: SheetEntry[]): SheetEntry<'left'> | null {
 
 /** Of entries about the same thing the one that stands, in the order in which those came in. */
 function lastOfEach<Entry extends SheetEntry>(entries: Entry[], about: (entry: Entry) => string): Entry[] {
-  const groups = new Map<string, Entry[]>()
-  for (const entry of entries) groups.set(about(entry), [...(groups.get(about(entry)) ?? []), entry])
-  return [...groups.values()].map((list) => heads(list).at(-1)!).sort((a, b) => a.sequence - b.sequence)
+  return [...groupedBy(entries, about).values()]
+    .map((list) => heads(list).at(-1)!)
+    .sort((a, b) => a.sequence - b.sequence)
+}
+
+function groupedBy<Each, Key>(list: Each[], keyOf: (each: Each) => Key): Map<Key, Each[]> {
+  const groups = new Map<Key, Each[]>()
+  for (const each of list) {
+    const group = groups.get(keyOf(each))
+    if (group) group.push(each)
+    else groups.set(keyOf(each), [each])
+  }
+  return groups
 }
 
 export function ofKind<Kind extends EntryKind>(entries: SheetEntry[], kind: Kind): SheetEntry<Kind>[] {
@@ -226,13 +242,12 @@ export function seenBy(
  * question asked at the same cylinder counts before one asked elsewhere on the sheet.
  */
 function isNeeded(
-  steps: SheetStep[],
+  asking: SheetStep[],
   { key, step }: SheetStep,
   answerTo: (key: string) => string | null,
 ): boolean | null {
   if (!step.when) return true
-  const { question, is } = step.when
-  const asking = steps.filter((each) => each.step.asks?.question === question)
+  const { is } = step.when
   const asked = nearest(key, asking)
   // Nothing on this sheet asks it: then it is done as if the answer had been yes.
   if (!asked) return true
@@ -266,21 +281,22 @@ function positionStates(content: SheetContent, steps: StepState[], standing: She
   const said = standing.filter(
     (entry): entry is SheetEntry<'renewed' | 'kept'> => entry.kind === 'renewed' || entry.kind === 'kept',
   )
+  const at = groupedBy(steps, ({ step }) => `${step.assemblyId} ${step.position}`)
+  const words = groupedBy(said, ({ payload }) => `${payload.assemblyId} ${payload.position}`)
   return content.assemblies.flatMap((assembly) => {
     const renewing = assembly.tasks.filter((task) => task.kind === 'renew' || task.kind === 'change')
     return assembly.positions.map(({ key: position }): PositionState => {
       const planned = renewing.some((task) => task.positions.includes(position))
-      const words = said.findLast(
-        ({ payload }) => payload.assemblyId === assembly.id && payload.position === position,
-      )
-      const state = words ? words.kind : planned ? stateByTicks(steps, assembly.id, position) : 'open'
-      return { assemblyId: assembly.id, position, planned, state, reason: words?.payload.reason ?? '' }
+      const place = `${assembly.id} ${position}`
+      const last = words.get(place)?.at(-1)
+      const state = last ? last.kind : planned ? stateByTicks(at.get(place) ?? []) : 'open'
+      return { assemblyId: assembly.id, position, planned, state, reason: last?.payload.reason ?? '' }
     })
   })
 }
 
-function stateByTicks(steps: StepState[], assemblyId: string, position: PositionKey): PositionState['state'] {
-  const all = steps.filter(({ step }) => step.assemblyId === assemblyId && step.position === position)
+/** @param all the steps at one position */
+function stateByTicks(all: StepState[]): PositionState['state'] {
   // Inspected and found good: what would have been fitted was not needed, and its life goes on.
   const toFit = all.filter(({ step }) => step.phase === 'renew')
   if (toFit.length > 0 && toFit.every(({ state }) => state === 'notNeeded')) return 'kept'
