@@ -13,6 +13,7 @@ export {
 export { outvotedBy, settleBlame, type Blame } from './blame'
 export { presumedChange, type PresumedChange } from './presumedChange'
 export { possibleSlips, type Slip } from './slips'
+export { packReadings, unpackReadings } from './packed'
 export { judgeTyped, type TypedReading } from './typed'
 export {
   assemblyLine,

@@ -1,2 +1,2 @@
-export { inWalkingOrder, readMessage, usePerWeek } from './round'
+export { historyOf, inWalkingOrder, readMessage, usePerWeek } from './round'
 export type { RoundMove, RoundRow, RoundSaved } from './views'

@@ -1,4 +1,6 @@
+import { unpackReadings, type History } from '../hours'
 import { parseNumber } from '../units'
+import type { RoundRow } from './views'
 
 /** Where a machine stands on the way through the yards. */
 export type RoundStop = { number: string; yardName: string; bay: string; crew: string }
@@ -119,4 +121,15 @@ export function usePerWeek(
     if (!first || from < first) return null
     return Math.max(0, (hoursAt(to) ?? 0) - (hoursAt(from) ?? 0))
   })
+}
+
+const histories = new WeakMap<RoundRow['history'], History>()
+
+/** What a row's reading is judged by; unpacked once, when it is first asked for. */
+export function historyOf({ face, history }: Pick<RoundRow, 'face' | 'history'>): History {
+  const known = histories.get(history)
+  if (known) return known
+  const made = { ...history, face, readings: unpackReadings(history.readings) }
+  histories.set(history, made)
+  return made
 }

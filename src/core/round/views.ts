@@ -1,4 +1,4 @@
-import type { Verdict, MeterEvent, MeterFace, Reading, Standing } from '../hours'
+import type { Verdict, MeterEvent, MeterFace, Standing } from '../hours'
 
 /** One meter on the round, with what the judge needs to judge it in the browser. */
 export type RoundRow = {
@@ -13,8 +13,8 @@ export type RoundRow = {
   bay: string
   crew: string
   face: MeterFace
-  /** Accepted readings of the last half year, which is all the judge looks at. */
-  history: { readings: Reading[]; events: MeterEvent[]; standing: Standing[] }
+  /** Accepted readings of the last half year, packed, which is all the judge looks at: see `historyOf`. */
+  history: { readings: string; events: MeterEvent[]; standing: Standing[] }
   last: { at: string; value: number; day: string; ageDays: number; readBy: string } | null
   owes: boolean
   /** "laid up until 1 Mar", or blank: it owes nothing then. */

@@ -11,6 +11,7 @@ import {
   type ReplacedInput,
   type SkipInput,
   laidUpOn,
+  packReadings,
   spellWords,
 } from '@/core/hours'
 import { inWalkingOrder, usePerWeek, type RoundMove, type RoundRow, type RoundSaved } from '@/core/round'
@@ -79,12 +80,13 @@ async function loadRound(timeZone: string, today: string, instant: string): Prom
     const spell = laidUpOn(spells.get(machine.id) ?? [], today)
     const laidUp = spell ? spellWords(spell, today) : ''
     return own.map((meter): RoundRow => {
+      const accepted = (recent.get(meter.id) ?? []).map(asReading)
       const history = {
-        readings: (recent.get(meter.id) ?? []).map(asReading),
+        readings: packReadings(accepted),
         events: (events.get(meter.id) ?? []).map(asMeterEvent),
         standing: standingOf(machine.id),
       }
-      const line = cumulativeHours(history.readings, history.events)
+      const line = cumulativeHours(accepted, history.events)
       const newest = recent.get(meter.id)?.at(-1)
       const day = newest && dayOf(newest.at, timeZone)
       const ageDays = day === undefined ? null : daysBetween(day, today)

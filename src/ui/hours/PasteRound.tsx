@@ -8,7 +8,7 @@ import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { useState } from 'react'
 import { isAcceptedAtOnce, judgeTyped } from '@/core/hours'
-import { readMessage, type RoundRow } from '@/core/round'
+import { historyOf, readMessage, type RoundRow } from '@/core/round'
 import { showNumber } from '@/core/units'
 import { verdictWords } from '../fleet'
 import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
@@ -48,11 +48,7 @@ export function PasteRound({ start, rows, expected, round, onClose }: Props) {
     const row = rows.find((each) => each.meterId === line.meterId)
     if (!row || line.typed.trim() === '')
       return { row, ready: false, good: false, words: line.doubt || 'Choose a machine and a value.' }
-    const { value, refusal, verdict } = judgeTyped(
-      line.typed,
-      { face: row.face, ...row.history },
-      round.instant(),
-    )
+    const { value, refusal, verdict } = judgeTyped(line.typed, historyOf(row), round.instant())
     if (value === null) return { row, ready: false, good: false, words: refusal }
     const good = isAcceptedAtOnce(verdict.kind)
     const words = `${verdictWords[verdict.kind]}${good ? '' : `: ${verdict.reason}`}`

@@ -1,8 +1,9 @@
 'use client'
 
+import { useMemo } from 'react'
 import { showAge } from '@/core/calendar'
 import { isAcceptedAtOnce, judgeTyped, type TypedReading, type Verdict } from '@/core/hours'
-import type { RoundRow } from '@/core/round'
+import { historyOf, type RoundRow } from '@/core/round'
 import { showNumber } from '@/core/units'
 import { verdictWords } from '../fleet'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
@@ -30,8 +31,14 @@ export function RoundLine(props: Props) {
   const state = round.stateOf(row.meterId)
   const { face } = row
   const show = (amount: number) => showNumber(amount, face.decimals)
-  const judged = judgeTyped(state.typed, { face, ...row.history }, round.instant())
-  const { value, verdict } = judged
+  const judged = useMemo(
+    () => (asked ? judgeTyped(state.typed, historyOf(row), round.instant()) : null),
+    // The minutes that pass while somebody types make no difference to a reading.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [row, asked, state.typed],
+  )
+  const value = judged?.value ?? null
+  const verdict = judged?.verdict ?? null
   const skipped = state.skipped || row.skipped
   const label = `${row.number} ${row.name}${row.several ? `, ${row.meterName.toLowerCase()}` : ''}`
   return (
@@ -50,7 +57,7 @@ export function RoundLine(props: Props) {
         {row.last ? showAge(row.last.day, today) : 'never'}
       </span>
       <span>
-        {asked && verdict.band && verdict.previous && (
+        {verdict?.band && verdict.previous && (
           <ReadingBand
             width={132}
             previous={verdict.previous.value}
@@ -70,7 +77,7 @@ export function RoundLine(props: Props) {
       <span>
         {state.saved ? (
           <span className="num strong block">{state.saved.shown}</span>
-        ) : asked ? (
+        ) : judged ? (
           <Entry {...props} state={state} judged={judged} label={label} />
         ) : props.mayEnter ? (
           <button type="button" className="plain-button" onClick={props.onRead} aria-label={`Read ${label}`}>
@@ -103,7 +110,7 @@ export function RoundLine(props: Props) {
           </span>
         ) : skipped ? (
           <span className="second">skipped: {skipped}</span>
-        ) : !asked ? (
+        ) : !judged ? (
           <span className="second">
             {row.laidUp || (row.doubts > 0 ? 'a reading in doubt' : 'read, fits')}
           </span>

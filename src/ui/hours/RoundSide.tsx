@@ -1,6 +1,6 @@
 import { showDay } from '@/core/calendar'
 import { judgeReading } from '@/core/hours'
-import type { RoundRow } from '@/core/round'
+import { historyOf, type RoundRow } from '@/core/round'
 import { showNumber } from '@/core/units'
 import { Part } from '../frame/Page'
 import { HatchPattern } from '../graphics/PostMark'
@@ -59,10 +59,7 @@ export function RoundSide({ row, round, today }: Props) {
 }
 
 function Usage({ row, today, instant }: { row: RoundRow; today: string; instant: string }) {
-  const { band } = judgeReading(
-    { face: row.face, ...row.history },
-    { at: instant, value: row.last?.value ?? 0 },
-  )
+  const { band } = judgeReading(historyOf(row), { at: instant, value: row.last?.value ?? 0 })
   const show = (value: number) => `${showNumber(value, row.face.decimals)}\u00a0${row.face.unit}`
   const next = band && row.last ? { low: band.low - row.last.value, high: band.high - row.last.value } : null
   const known = row.weeks.filter((week) => week !== null)
