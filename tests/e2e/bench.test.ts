@@ -6,6 +6,7 @@ import {
   breakdown,
   confirm,
   finishSheet,
+  forward,
   lookUp,
   readMeter,
   standing,
@@ -33,9 +34,9 @@ test('seals, plungers and valves of a triplex: cavitation found, a slip caught, 
   await osei.press('It is on')
   await osei.sees('T. Brandt lock is on')
   await osei.press('My lock is on: M. Osei')
-  await workUntil(osei, 'Is everything safe to open?')
+  await forward(osei, 'Is everything safe to open?')
   await osei.press('Made safe: M. Osei')
-  await workUntil(osei, 'Draw the seal retainer')
+  await forward(osei, 'Draw the seal retainer')
   await osei.sees('crankcase')
 
   // Photos: not a photo is told at once; a photo is kept with the step.
@@ -57,11 +58,11 @@ test('seals, plungers and valves of a triplex: cavitation found, a slip caught, 
   await osei.page.waitForSelector('.photo-strip img')
 
   // What is seen, by one tap each; the mating part is prompted, causes are ranked as findings come in.
-  await workUntil(osei, 'Look at the old seal')
+  await forward(osei, 'Look at the old seal')
   await osei.press('Torn')
   await osei.sees('Torn: renew')
   await confirm(osei)
-  await workUntil(osei, 'Draw the valve with the puller')
+  await forward(osei, 'Draw the valve with the puller')
   await osei.sees('Swap the valve assembly')
   for (const _ of [1, 2, 3]) {
     await osei.press('Pitted')
@@ -98,7 +99,7 @@ test('seals, plungers and valves of a triplex: cavitation found, a slip caught, 
   await colleague.sees('Low-pressure seal')
 
   // The locker's working time runs on over a reload.
-  await workUntil(colleague, 'Put one drop of threadlocker')
+  await forward(colleague, 'Put one drop of threadlocker')
   await colleague.press('Locker is on: sets in 10:00')
   await colleague.sees('sets in')
   await colleague.sees('All saved')
@@ -126,7 +127,7 @@ test('seals, plungers and valves of a triplex: cavitation found, a slip caught, 
   await workUntil(colleague, 'Tighten the cap')
   await colleague.sees('Verify it in the maker’s manual first')
   await lookUp(colleague)
-  await workUntil(colleague, 'Closing count')
+  await forward(colleague, 'Closing count')
   await colleague.sees('out again')
   await colleague.sees('goes back')
   await confirm(colleague)
@@ -250,7 +251,7 @@ test('valves stripped instead of swapped: found good they go back to their own b
   await person.page.mouse.click(x + width / 2, y + height / 2, { count: 2 })
   await eventually(async () => expect((await standing(person)).title).toContain('Disable the ignition'))
 
-  await workUntil(person, 'Draw the valve')
+  await forward(person, 'Draw the valve')
   await person.press('Another way')
   await person.sees('Chosen once for all of them')
   await person.press('Do it so')
@@ -258,7 +259,7 @@ test('valves stripped instead of swapped: found good they go back to their own b
   await person.type('Why', 'fitted only in spring')
   await person.press('Do it so')
   await person.sees('strip, inspect and rebuild')
-  await workUntil(person, 'Take the valve apart')
+  await forward(person, 'Take the valve apart')
   await person.press('Pitted')
   await person.sees('Pitted: renew')
   await confirm(person)
@@ -277,7 +278,7 @@ test('valves stripped instead of swapped: found good they go back to their own b
   await person.type('What was wrong with it', 'the line above')
   await person.press('Look it up again', '[role=dialog]')
   await person.sees('Verify it in the maker’s manual first')
-  await workUntil(person, 'Closing count')
+  await forward(person, 'Closing count')
   await eventually(async () =>
     expect(
       await person.page.$$eval('.bench-cell', (cells) => cells.slice(0, 3).map((each) => each.textContent)),
@@ -299,12 +300,12 @@ test('valves stripped instead of swapped: found good they go back to their own b
   await person.sees('Stop and ask')
   await person.press('Keep it')
   // It leaks when it is proved, with the locks off: made safe once more before anything is opened.
-  await workUntil(person, 'Look for leaks')
+  await forward(person, 'Look for leaks')
   await person.press('a leak')
   await confirm(person)
   await eventually(async () => expect((await standing(person)).title).toContain('Shut down, lock out'))
   await confirm(person)
-  await workUntil(person, 'Not ready to be signed yet')
+  await forward(person, 'Not ready to be signed yet')
   await person.sees('Proving found: a leak. Add the work that mends it, or say why it goes back so.')
   await person.press('Add work')
   await person.sees('The locks are off and it may be under pressure')
@@ -316,9 +317,9 @@ test('valves stripped instead of swapped: found good they go back to their own b
   await person.press('Add to this sheet')
   await person.sees('Added on the way')
   await eventually(async () => expect((await standing(person)).title).toContain('Isolate and lock out'))
-  await workUntil(person, 'Is everything safe to open?')
+  await forward(person, 'Is everything safe to open?')
   await person.press('Made safe: M. Osei')
-  await workUntil(person, 'Not ready to be signed yet')
+  await forward(person, 'Not ready to be signed yet')
   await person.sees('Manifold or head: outlet side: stopped to ask.')
   await person.press('Decide')
   await person.press('It is decided')

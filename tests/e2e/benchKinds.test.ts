@@ -4,6 +4,7 @@ import {
   breakdown,
   confirm,
   finishSheet,
+  forward,
   readMeter,
   standing,
   tablet,
@@ -21,14 +22,14 @@ test('one head at a time on an opposed-head pump: the others stay locked until i
   const person = await someone('technician', tablet)
   await breakdown(person, 'V-22', 'Renew seal rings')
   await readMeter(person, 'expected')
-  await workUntil(person, 'Is everything safe to open?')
+  await forward(person, 'Is everything safe to open?')
   await person.press('Made safe: M. Osei')
   const open = async () =>
     person.page.$$eval('.bench-cell', (cells) =>
       cells.map((each) => each.getAttribute('aria-label')!).filter((words) => words.includes('locked')),
     )
   expect(await open()).toEqual([])
-  await workUntil(person, 'Take retaining plate, seal ring, guide')
+  await forward(person, 'Take retaining plate, seal ring, guide')
   await eventually(async () => expect((await open()).length).toBeGreaterThanOrEqual(3))
   expect((await open()).join()).not.toContain('head 1')
   // A later head's step says which one is to be closed first.
@@ -41,7 +42,7 @@ test('one head at a time on an opposed-head pump: the others stay locked until i
   })
   await person.sees('One at a time: head 1 stands open. Close it first.')
   await person.press('Go there')
-  await workUntil(person, 'Closing count')
+  await forward(person, 'Closing count')
   await eventually(async () => expect(await open()).toEqual([]))
 })
 
@@ -49,10 +50,10 @@ test('end play on a diaphragm pump: found, set, measured in its limits, with wha
   const person = await someone('technician', tablet)
   await breakdown(person, 'R-05', 'Set bearing end play')
   await readMeter(person, 'expected')
-  await workUntil(person, 'Measure the end play before anything is moved')
+  await forward(person, 'Measure the end play before anything is moved')
   await person.type('End play found', '0.3')
   await confirm(person)
-  await workUntil(person, 'Measure the end play with the dial gauge')
+  await forward(person, 'Measure the end play with the dial gauge')
   await person.type('End play', '0.3')
   await person.sees('0.3 mm is above 0.12 mm.')
   await person.press('Done: 0.3 mm')

@@ -1,5 +1,5 @@
 import { demoEnv, startApp } from '../support/app'
-import { finishSheet, readMeter, workUntil } from '../support/benchWalk'
+import { finishSheet, forward, readMeter, workUntil } from '../support/benchWalk'
 import { Person } from '../support/browser'
 import { demoApp } from '../support/demo'
 
@@ -61,9 +61,9 @@ test('from a reading that makes seals due to a signed record, through a killed s
   await osei.sees('Not yet. Read the meter first: engine hours.')
   await osei.press('Go there')
   await readMeter(osei, 0)
-  await workUntil(osei, 'Is everything safe to open?')
+  await forward(osei, 'Is everything safe to open?')
   await osei.sees('Made safe: M. Osei')
-  await workUntil(osei, 'Prise the manifold off')
+  await forward(osei, 'Prise the manifold off')
   await osei.sees('All saved')
 
   // The power goes in the yard's office. Work goes on, and nothing is lost.
@@ -157,7 +157,7 @@ test('a breakdown: unplanned sheet, a skipped step, another tool, a part renewed
   // Locking out cannot be skipped; what may be skipped wants its reason.
   expect(await person.text()).not.toContain('Skip it')
   await workUntil(person, 'Is everything safe to open?')
-  await workUntil(person, 'Draw the seal retainer')
+  await forward(person, 'Draw the seal retainer')
   await person.press('Other tool')
   await person.type('What was used', 'Wooden pick')
   await person.type('Why', 'the blunt one is at the other yard')
@@ -165,7 +165,7 @@ test('a breakdown: unplanned sheet, a skipped step, another tool, a part renewed
   await person.sees('Wooden pick instead of Blunt O-ring pick')
   await person.press('Done')
   await person.sees('Say what was found.')
-  await workUntil(person, 'Look at the old seal.')
+  await forward(person, 'Look at the old seal.')
   await person.press('Skip it')
   await person.press('Skip it', '[role=dialog]')
   await person.sees('Fill this in.')
@@ -180,7 +180,7 @@ test('a breakdown: unplanned sheet, a skipped step, another tool, a part renewed
   await person.sees('Say why it was renewed.')
   await person.type('Why it was done otherwise', 'water got past it')
   await person.press('It was renewed')
-  await workUntil(person, 'Not ready to be signed yet')
+  await forward(person, 'Not ready to be signed yet')
   await finishSheet(person)
   await person.sees('Everything is done')
   await person.press('Other part')

@@ -11,24 +11,10 @@ import { entriesOf, startSheet } from '@/services/sheets'
 import { appendEntries, type EntriesAnswer } from '@/services/sheets/bench/entries'
 import { startClocks } from '@/services/wear'
 import { bookVisit } from '@/services/plan'
-import type { Fastener } from '@/core/models'
-import {
-  fastenerOf,
-  partsOpen,
-  sheetState,
-  statedTorque,
-  unseen,
-  valvesBack,
-  wantsLookingUp,
-  type DeviceEntryKind,
-  type Done,
-  type Payloads,
-  type SentEntry,
-  type SheetState,
-} from '@/core/sheets'
+import { sheetState, type SentEntry, type SheetState } from '@/core/sheets'
 import { madeOnce, makeCompany } from './database'
-import { plainFinding } from './finding'
 import { plainMachine, plainMeter } from './machine'
+import { BenchTablet } from './tablet'
 
 export const at = <T>(day: string, work: () => Promise<T>, time = '15:00') =>
   runAt(`${day}T${time}:00.000Z`, work)
@@ -118,111 +104,22 @@ function read(actor: Actor, meterId: string, day: string, typed: string) {
   })
 }
 
-/** A tablet on one sheet: numbers its entries and knows what it has seen. */
-export class Tablet {
-  private sequence = 0
-  seenUpTo = 0
+/** A tablet on one sheet, straight to the service. */
+export class Tablet extends BenchTablet<EntriesAnswer> {
   constructor(
-    readonly actor: Actor,
-    readonly sheetId: string,
-    readonly deviceId: string = uuid(),
-  ) {}
-
-  entry<Kind extends DeviceEntryKind>(
-    kind: Kind,
-    payload: Partial<Payloads[Kind]>,
-    stepKey: string | null = null,
-  ): SentEntry {
-    this.sequence += 1
-    return {
-      id: uuid(),
-      authorId: this.actor.id,
-      deviceId: this.deviceId,
-      deviceSeq: this.sequence,
-      seenUpTo: this.seenUpTo,
-      deviceTime: '2026-08-03T09:00:00.000Z',
-      stepKey,
-      kind,
-      payload,
-    }
+    override readonly actor: Actor,
+    sheetId: string,
+    deviceId?: string,
+  ) {
+    super(actor, sheetId, deviceId)
   }
 
-  async send(...entries: SentEntry[]): Promise<EntriesAnswer> {
-    const answer = await appendEntries(this.actor, this.sheetId, entries, '2026-08-03T09:00:00.000Z')
-    this.seenUpTo = Math.max(this.seenUpTo, ...answer.entries.map((entry) => entry.sequence))
-    return answer
+  protected takeIn(entries: SentEntry[]): Promise<EntriesAnswer> {
+    return appendEntries(this.actor, this.sheetId, entries, this.now())
   }
 
   async state(): Promise<SheetState> {
     return sheetState(await entriesOf(this.sheetId))!
-  }
-
-  /** Ticks every open step in order, with what it asks for; stops before `until`. */
-  async tickAll(until?: string): Promise<void> {
-    for (;;) {
-      const state = await this.state()
-      const open = state.steps.filter((each) => each.state === 'open')
-      const next = open[0]
-      if (!next) return until ? undefined : this.sayTheRest(state)
-      if (until && next.step.key.includes(until)) return
-      if (next.step.phase !== 'makeSafe' && !state.madeSafe) {
-        await this.all(this.entry('madeSafe', { name: this.actor.name, round: state.safeRound }))
-        continue
-      }
-      if (next.step.step.locks)
-        await this.all(
-          this.entry(
-            'lock',
-            { name: this.actor.name, goes: next.step.step.locks, reason: '' },
-            next.step.key,
-          ),
-        )
-      const fastener = fastenerOf(state, next)
-      if (fastener && wantsLookingUp(fastener))
-        await this.all(this.entry('torqueSet', lookedUp(next.step.assemblyId, fastener)))
-      await this.all(this.entry('done', answersTo(await this.state(), next), next.step.key))
-    }
-  }
-
-  /** What signing asks besides the steps: what was seen on the old parts, and what became of the new. */
-  private async sayTheRest(state: SheetState): Promise<void> {
-    const { assemblies } = state.content
-    for (const { assemblyId, position } of unseen(state)) {
-      const about = assemblies
-        .find((each) => each.id === assemblyId)!
-        .positions.find((each) => each.key === position)!
-      await this.all(
-        this.entry('finding', plainFinding(assemblyId, position, { sort: about.sort ?? 'other' })),
-      )
-    }
-    for (const { assemblyId, part } of partsOpen(state))
-      await this.all(this.entry('notUsed', { assemblyId, part, reason: 'noted on paper' }))
-  }
-
-  private async all(entry: SentEntry): Promise<void> {
-    const { refused } = await this.send(entry)
-    expect(refused).toEqual([])
-  }
-}
-
-/** A torque as somebody found it in the manual: the stated one, or 22 N·m where none is stated. */
-export function lookedUp(assemblyId: string, { key, torque }: Fastener): Payloads['torqueSet'] {
-  const { value, unit } = torque.state === 'stated' ? torque : { value: 22, unit: 'N·m' }
-  return { assemblyId, fastener: key, value, unit, page: 'manual page 9' }
-}
-
-/** What a technician would enter at a step: the stated torque, a measure inside its limits, the first answer. */
-export function answersTo(state: SheetState, each: SheetState['steps'][number]): Done {
-  const { measure, asks, timer, setting, fastener } = each.step.step
-  return {
-    measure: measure
-      ? { value: ((measure.min ?? 0) + (measure.max ?? measure.min ?? 0)) / 2, unit: measure.unit }
-      : null,
-    torque: statedTorque(state, each),
-    answer: asks?.answers[0] ?? '',
-    reason: timer && fastener === null ? 'left standing long enough' : '',
-    setting: setting ? 'three turns out' : '',
-    ...(each.step.step.key === 'toolsBack' && { ownBores: valvesBack(state).map(({ key }) => key) }),
   }
 }
 

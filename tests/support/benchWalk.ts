@@ -1,4 +1,5 @@
-import type { Person } from './browser'
+import { eventually, type Person } from './browser'
+import { RemoteTablet } from './tablet'
 
 /** What the middle of the sheet shows: its title, where it is, which bolt, and what the button says. */
 export function standing(person: Person): Promise<{ title: string; place: string; confirm: string }> {
@@ -98,6 +99,20 @@ export async function workUntil(person: Person, words: string, walked = blank())
     walked.taps += 1
   }
   throw new Error(`The sheet never came to “${words}”; it stands at “${(await standing(person)).title}”.`)
+}
+
+/**
+ * Takes the sheet that somebody has open to the step whose title contains the words, through the API and
+ * on another device of theirs: for a test that is about what comes after. Every step is done as in `workUntil`.
+ */
+export async function forward(person: Person, words: string): Promise<void> {
+  const cookies = await person.page.browserContext().cookies()
+  const cookie = cookies.map(({ name, value }) => `${name}=${value}`).join('; ')
+  const sheetId = new URL(person.page.url()).pathname.split('/')[2]!
+  await person.sees('All saved')
+  await (await RemoteTablet.at(person.url, cookie, sheetId)).forwardTo(words)
+  await person.reload()
+  await eventually(async () => expect((await standing(person)).title).toContain(words))
 }
 
 /** A value inside the limits that stand beside a measure; 20 where there are none. */

@@ -65,3 +65,33 @@ export function showAge(day: Day, today: Day): string {
   if (days > 1 && days < 60) return `${days} days ago`
   return `on ${showDay(day, today)}`
 }
+
+/**
+ * A day to come as precisely as it can be known: beyond a year the month, beyond three the year alone. A
+ * forecast that names a day in 2035 claims what nobody can know.
+ * @example showFarDay('2026-11-07', '2026-10-14') // '7 Nov'
+ * @example showFarDay('2028-03-04', '2026-10-14') // 'Mar 2028'
+ * @example showFarDay('2035-03-04', '2026-10-14') // '2035'
+ */
+export function showFarDay(day: Day, today: Day): string {
+  const days = daysBetween(today, day)
+  if (days <= 365) return showDay(day, today)
+  return days <= 3 * 365 ? `${months[Number(day.slice(5, 7)) - 1]} ${day.slice(0, 4)}` : day.slice(0, 4)
+}
+
+/**
+ * How long it is to a day to come, as people say it. Under two months days, under half a year weeks.
+ * @param days whole days from today, 0 or more
+ * @example showAhead(9) // 'about 9 days'
+ * @example showAhead(3423) // 'about 9 years'
+ */
+export function showAhead(days: number): string {
+  const about = (count: number, one: string) => `about ${count}\u00a0${count === 1 ? one : `${one}s`}`
+  if (days < 60) return about(days, 'day')
+  if (days < 183) return about(Math.round(days / 7), 'week')
+  const years = days / 365.25
+  if (years < 0.96) return about(Math.round(years * 12), 'month')
+  if (years < 1.25) return 'about a\u00a0year'
+  if (years < 1.75) return 'about a\u00a0year and a half'
+  return years <= 20 ? about(Math.round(years), 'year') : 'more than 20\u00a0years'
+}

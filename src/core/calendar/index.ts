@@ -7,6 +7,8 @@ export {
   daysBetweenInstants,
   isDay,
   showAge,
+  showAhead,
   showDay,
+  showFarDay,
   showLongDay,
 } from './calendar'

@@ -29,3 +29,4 @@ export {
 } from './visits'
 export { bookable, type BookableClock } from './bookable'
 export { leastBusy } from './leastBusy'
+export { dueStanding, worseDue, worseStanding, type DueStanding, type ToldService } from './standing'

@@ -1,7 +1,7 @@
 'use client'
 
 import { useMemo, useState } from 'react'
-import { showDay } from '@/core/calendar'
+import { showDay, showFarDay } from '@/core/calendar'
 import { dueDays, forecastUsage, forecastWords, type KnownAhead, type UsageForecast } from '@/core/hours'
 import { parseNumber, showNumber } from '@/core/units'
 import type { LimitAhead } from '@/core/wear'
@@ -112,7 +112,7 @@ function LimitsTable({ limits, unit, today }: { limits: Crossing[]; unit: string
               {showNumber(Math.round(limit.hours))}&nbsp;{unit}
             </td>
             <td className="num nowrap">
-              <span className="strong">{showDay(limit.median, today)}</span>
+              <span className="strong">{showFarDay(limit.median, today)}</span>
               <span className="second block">{bandOf(limit, today)}</span>
             </td>
           </tr>
@@ -124,8 +124,8 @@ function LimitsTable({ limits, unit, today }: { limits: Crossing[]; unit: string
 
 const bandOf = ({ early, late }: { early: string; late: string | null }, today: string) =>
   late === null
-    ? `from ${showDay(early, today)}, or never`
-    : `${showDay(early, today)} to ${showDay(late, today)}`
+    ? `from ${showFarDay(early, today)}, or never`
+    : `${showFarDay(early, today)} to ${showFarDay(late, today)}`
 
 /** "When will it have run another … hours?" */
 function AskHours({

@@ -1,5 +1,5 @@
 import { Link } from '../frame/Link'
-import { showDay } from '@/core/calendar'
+import { showDay, showFarDay } from '@/core/calendar'
 import type { EarlyCheckInput, EarlyCheckView } from '@/core/inspection'
 import type { Outcome } from '@/core/problem'
 import { showNumber } from '@/core/units'
@@ -34,7 +34,7 @@ export function EarlyChecks({ checks, today, record }: Props) {
                 <EarlyStrip worked={check.worked} afterHours={check.afterHours} unit={check.unit} />{' '}
                 {showNumber(Math.round(check.worked))} of {showNumber(check.afterHours)} {check.unit}
                 {check.aboutDay &&
-                  `, ${check.aboutDay < today ? 'due since' : 'about'} ${showDay(check.aboutDay, today)}`}
+                  `, ${check.aboutDay < today ? 'due since' : 'about'} ${showFarDay(check.aboutDay, today)}`}
               </span>
             </div>
             {record && <EarlyCheckDialog check={check} label="Record the check" record={record} />}

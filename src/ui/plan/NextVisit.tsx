@@ -1,4 +1,4 @@
-import { showDay } from '@/core/calendar'
+import { showFarDay } from '@/core/calendar'
 import { showAmount } from '@/core/stores'
 import { showMinutes } from '@/core/plan'
 import type { NextVisitView } from '@/core/today'
@@ -11,7 +11,9 @@ export function NextVisit({ visit, today }: { visit: NextVisitView | null; today
   return (
     <div className="next-visit">
       <p>
-        <span className="strong">{visit.day <= today ? 'Today' : `About ${showDay(visit.day, today)}`}</span>
+        <span className="strong">
+          {visit.day <= today ? 'Today' : `About ${showFarDay(visit.day, today)}`}
+        </span>
         <span className="second">
           {' '}
           when {visit.because.toLowerCase()} is due, with all that may be done by then

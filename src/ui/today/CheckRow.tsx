@@ -1,7 +1,7 @@
 'use client'
 
 import { Link } from '../frame/Link'
-import { showDay } from '@/core/calendar'
+import { showFarDay } from '@/core/calendar'
 import { showNumber } from '@/core/units'
 import { ButtonLink } from '../frame/ButtonLink'
 import { EarlyCheckDialog, EarlyStrip } from '../inspection'
@@ -34,7 +34,7 @@ export function CheckRow({ row: { check }, today, actions, marks }: Shown<'early
       }
       when={
         <span className={`strong ${due ? 'brass' : ''}`}>
-          {due ? 'due' : check.aboutDay ? `about ${showDay(check.aboutDay, today)}` : 'not in use'}
+          {due ? 'due' : check.aboutDay ? `about ${showFarDay(check.aboutDay, today)}` : 'not in use'}
         </span>
       }
       action={

@@ -1,4 +1,4 @@
-import { showDay } from '@/core/calendar'
+import { showDay, showFarDay } from '@/core/calendar'
 import type { DueLine } from '@/core/wear'
 import { inkOf, stateWords, bandWords, leftWords, usedWords } from '../wear'
 
@@ -28,7 +28,7 @@ export function DueTable({ lines, today }: { lines: DueLine[]; today: string }) 
         {lines.map(({ clock, visit, ...line }) => (
           <tr key={`${line.pump} ${clock.task} ${clock.positions[0]}`}>
             <td className="nowrap strong">
-              {clock.lastResponsibleDay === null ? '–' : showDay(clock.lastResponsibleDay, today)}
+              {clock.lastResponsibleDay === null ? '–' : showFarDay(clock.lastResponsibleDay, today)}
             </td>
             <td>
               <span className="strong">{line.machine}</span> {line.machineName}

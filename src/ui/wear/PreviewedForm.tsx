@@ -7,7 +7,7 @@ import DialogTitle from '@mui/material/DialogTitle'
 import type Joi from 'joi'
 import { useEffect, useState, type ReactNode } from 'react'
 import { useFormContext, type FieldValues } from 'react-hook-form'
-import { showDay } from '@/core/calendar'
+import { showFarDay } from '@/core/calendar'
 import type { Outcome } from '@/core/problem'
 import { showNumber } from '@/core/units'
 import type { RuleMove } from '@/core/wear'
@@ -109,7 +109,7 @@ function Moves({ moves, unit, today }: { moves: RuleMove[]; unit: string; today:
       ? stateWords[state]
       : aboutDay === null
         ? 'not in sight'
-        : showDay(aboutDay, today)
+        : showFarDay(aboutDay, today)
   return (
     <table className="table plain" aria-live="polite">
       <caption className="strong">What it moves</caption>

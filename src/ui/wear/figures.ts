@@ -1,4 +1,4 @@
-import { showDay } from '@/core/calendar'
+import { showDay, showFarDay } from '@/core/calendar'
 import { showNumber } from '@/core/units'
 import type { ClockView } from '@/core/wear'
 import { stateWords } from './words'
@@ -7,7 +7,7 @@ export type Figure = { term: string; value: string; from: string }
 
 /** Every figure behind a due day, each with what it was made from, in the order it is worked out. */
 export function figuresOf(clock: ClockView, unit: string, today: string): Figure[] {
-  const day = (value: string | null) => (value === null ? 'not in sight' : showDay(value, today))
+  const day = (value: string | null) => (value === null ? 'not in sight' : showFarDay(value, today))
   const amount = (value: number) => `${showNumber(Math.round(value * 10) / 10)}\u00a0${unit}`
   const percent = (share: number) => `${showNumber(Math.round(share * 1000) / 10)}\u00a0%`
   const figures: (Figure | null)[] = [
@@ -65,12 +65,12 @@ export function figuresOf(clock: ClockView, unit: string, today: string): Figure
     },
     clock.band && {
       term: 'Band',
-      value: `${showDay(clock.band.early, today)} to ${day(clock.band.late)}`,
+      value: `${day(clock.band.early)} to ${day(clock.band.late)}`,
       from: 'reached by then with 10 % and with 90 %',
     },
     clock.window && {
       term: 'Allowed window',
-      value: `${showDay(clock.window.from, today)} to ${showDay(clock.window.to, today)}`,
+      value: `${day(clock.window.from)} to ${day(clock.window.to)}`,
       from: 'neither wasted life before it nor risk after it',
     },
     {

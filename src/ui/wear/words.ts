@@ -1,4 +1,4 @@
-import { daysBetween, showDay } from '@/core/calendar'
+import { daysBetween, showAhead, showDay, showFarDay } from '@/core/calendar'
 import { showNumber } from '@/core/units'
 import type { ClockView } from '@/core/wear'
 
@@ -10,15 +10,18 @@ export const stateWords = {
 } as const
 export const inkOf = { healthy: '', dueSoon: 'brass', over: 'oxide', overdue: 'oxide' } as const
 
+type Used = Pick<ClockView, 'by' | 'hoursUsed' | 'hoursLimit' | 'daysUsed' | 'daysLimit'>
+type Left = Used & Pick<ClockView, 'share' | 'firstBy' | 'aboutDay' | 'perDay'>
+
 /** @example "846 of 800 h" */
-export function usedWords(clock: ClockView, unit: string): string {
+export function usedWords(clock: Used, unit: string): string {
   return clock.by === 'hours' && clock.hoursLimit !== null
     ? `${showNumber(Math.round(clock.hoursUsed))} of ${showNumber(clock.hoursLimit)}\u00a0${unit}`
     : `${showNumber(clock.daysUsed)} of ${showNumber(clock.daysLimit ?? 0)}\u00a0days`
 }
 
-/** @example "46 h past", "about 9 days", "about 17 weeks" */
-export function leftWords(clock: ClockView, unit: string, today: string): string {
+/** @example "46 h past", "about 9 days", "about 9 years" */
+export function leftWords(clock: Left, unit: string, today: string): string {
   if (clock.share > 1) {
     return clock.by === 'hours'
       ? `${showNumber(Math.max(1, Math.round(clock.hoursUsed - (clock.hoursLimit ?? 0))))}\u00a0${unit} past`
@@ -30,9 +33,7 @@ export function leftWords(clock: ClockView, unit: string, today: string): string
       : `by ${showDay(clock.aboutDay, today)}`
   // Used, but so little that the limit lies beyond every forecast.
   if (clock.aboutDay === null) return clock.perDay ? 'years away' : 'not in use'
-  const days = Math.max(0, daysBetween(today, clock.aboutDay))
-  if (days < 60) return `about ${days}\u00a0${days === 1 ? 'day' : 'days'}`
-  return `about ${Math.round(days / 7)}\u00a0weeks`
+  return showAhead(Math.max(0, daysBetween(today, clock.aboutDay)))
 }
 
 /** @example "9 to 31 Oct": the days between which the limit is likely reached; nothing once it is past. */
@@ -41,10 +42,11 @@ export function bandWords(clock: ClockView, today: string): string {
   if (clock.band === null || clock.share > 1) return ''
   const { late } = clock.band
   const early = clock.band.early < today ? today : clock.band.early
-  if (late === null) return `from ${showDay(early, today)}`
-  if (late <= early) return showDay(early, today)
-  const sameMonth = early.slice(0, 7) === late.slice(0, 7)
-  return `${sameMonth ? Number(early.slice(8)) : showDay(early, today)} to ${showDay(late, today)}`
+  const [from, until] = [showFarDay(early, today), late && showFarDay(late, today)]
+  if (until === null) return `from ${from}`
+  if (late! <= early || from === until) return from
+  const sameMonth = early.slice(0, 7) === late!.slice(0, 7) && until === showDay(late!, today)
+  return `${sameMonth ? Number(early.slice(8)) : from} to ${until}`
 }
 
 /** @example "hard duty: 448, not 640 h" */
@@ -67,7 +69,7 @@ export function actWords(clock: ClockView, today: string): string {
   const allows = leadTime.days > 0 ? `: parts ${leadTime.days} days, notice ${noticeDays}` : ''
   return clock.lastResponsibleDay <= today
     ? `act now${allows}`
-    : `act by ${showDay(clock.lastResponsibleDay, today)}${allows}`
+    : `act by ${showFarDay(clock.lastResponsibleDay, today)}${allows}`
 }
 
 /** Red where acting is late already, unless the limit says so by itself. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { addDays, daysBetween, showAge, showDay, showLongDay } from '@/core/calendar'
+import { addDays, daysBetween, showAge, showAhead, showDay, showFarDay, showLongDay } from '@/core/calendar'
 
 test.each([
   ['2026-02-27', 2, '2026-03-01'],
@@ -28,4 +28,32 @@ test('days are said as people say them', () => {
   expect(
     ['2026-10-14', '2026-10-13', '2026-10-05', '2026-01-05'].map((day) => showAge(day, '2026-10-14')),
   ).toEqual(['today', 'yesterday', '9 days ago', 'on 5\u00a0Jan'])
+})
+
+test('a day to come is told as precisely as it can be known', () => {
+  const told = (day: string) => showFarDay(day, '2026-10-14')
+  expect(
+    ['2026-11-07', '2027-10-14', '2027-10-15', '2029-10-13', '2029-10-14', '2035-03-04'].map(told),
+  ).toEqual(['7\u00a0Nov', '14\u00a0Oct 2027', 'Oct 2027', 'Oct 2029', '2029', '2035'])
+})
+
+test('time to come is told as people say it', () => {
+  const told = [0, 1, 59, 60, 182, 183, 330, 351, 400, 457, 639, 640, 3423, 7305, 9000].map(showAhead)
+  expect(told.map((words) => words.replaceAll('\u00a0', ' '))).toEqual([
+    'about 0 days',
+    'about 1 day',
+    'about 59 days',
+    'about 9 weeks',
+    'about 26 weeks',
+    'about 6 months',
+    'about 11 months',
+    'about a year',
+    'about a year',
+    'about a year and a half',
+    'about a year and a half',
+    'about 2 years',
+    'about 9 years',
+    'about 20 years',
+    'more than 20 years',
+  ])
 })
