@@ -94,12 +94,12 @@ export function dueStanding(
 }
 
 /** Worst first, what has no clock and no sign at the end; of two alike the one with more signs. */
-export function worseStanding(a: DueStanding, b: DueStanding): number {
+export function worseStanding(a: DueStanding | null, b: DueStanding | null): number {
   return (
-    rankOf(b.state) - rankOf(a.state) ||
-    compareDays(a.actBy, b.actBy) ||
-    (b.worst?.share ?? 0) - (a.worst?.share ?? 0) ||
-    b.signs.length - a.signs.length
+    rankOf(b?.state ?? 'none') - rankOf(a?.state ?? 'none') ||
+    compareDays(a?.actBy ?? null, b?.actBy ?? null) ||
+    (b?.worst?.share ?? 0) - (a?.worst?.share ?? 0) ||
+    (b?.signs.length ?? 0) - (a?.signs.length ?? 0)
   )
 }
 

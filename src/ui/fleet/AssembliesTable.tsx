@@ -1,99 +1,152 @@
 'use client'
 
-import { Link } from '../frame/Link'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { assemblyKinds, type AssemblyView } from '@/core/fleet'
+import { worseStanding, type DueStanding } from '@/core/plan'
 import { EmptyState } from '../feedback/States'
-import { SelectInput, TextInput } from '../forms/FieldFrame'
+import { Link } from '../frame/Link'
 import { DataTable, type Column } from '../table/DataTable'
-import { countedWords, placeWords, usageWords } from './usageWords'
+import { holdsWords, ListFilters } from './ListFilters'
+import { standingColumns, standingOf, standingOrder, standingText } from './standingWords'
+import { placeWords, usageWords } from './usageWords'
 
-type Which = 'all' | 'fitted' | 'shelf' | 'retired'
+/** What the list tells of one assembly. */
+export type AssemblyLine = Pick<
+  AssemblyView,
+  | 'id'
+  | 'number'
+  | 'title'
+  | 'kind'
+  | 'serial'
+  | 'retiredOn'
+  | 'usage'
+  | 'usedSinceTakeOver'
+  | 'usageScale'
+  | 'openingKind'
+  | 'place'
+> & { standing: DueStanding | null }
 
-const which: Record<Which, { label: string; is: (row: AssemblyView) => boolean }> = {
-  all: { label: 'In service', is: (row) => !row.retiredOn },
+const inService = (row: AssemblyLine) => row.retiredOn === null
+const which: Record<string, { label: string; is: (row: AssemblyLine) => boolean }> = {
+  all: { label: 'In service', is: inService },
+  past: {
+    label: 'Past a limit',
+    is: (row) => inService(row) && ['over', 'overdue'].includes(row.standing?.state ?? ''),
+  },
+  soon: { label: 'Due soon', is: (row) => inService(row) && row.standing?.state === 'dueSoon' },
+  signs: { label: 'Signs', is: (row) => (row.standing?.signs.length ?? 0) > 0 },
   fitted: { label: 'Fitted', is: (row) => row.place.machineId !== null },
-  shelf: { label: 'On the shelf', is: (row) => row.place.machineId === null && !row.retiredOn },
-  retired: { label: 'Retired', is: (row) => row.retiredOn !== null },
+  shelf: { label: 'On the shelf', is: (row) => row.place.machineId === null && inService(row) },
+  retired: { label: 'Retired', is: (row) => !inService(row) },
 }
 
-const columns: Column<AssemblyView>[] = [
-  {
-    name: 'Pump or accessory',
-    by: (row) => row.number,
-    cell: (row) => (
-      <Link href={`/fleet/pumps/${encodeURIComponent(row.number)}`} className="row-link">
-        <span className="strong">{row.number}</span> {row.title}
-      </Link>
-    ),
-  },
-  { name: 'Kind', by: (row) => row.kind, cell: (row) => assemblyKinds[row.kind] },
-  { name: 'Serial', by: (row) => row.serial, cell: (row) => row.serial || <span className="second">–</span> },
-  {
-    name: 'Where',
-    by: (row) => placeWords(row),
-    cell: (row) =>
-      row.place.machineNumber ? (
-        <Link href={`/fleet/${encodeURIComponent(row.place.machineNumber)}`} className="row-link">
-          {placeWords(row)}
-        </Link>
-      ) : (
-        placeWords(row)
-      ),
-  },
-  { name: 'Counted by', cell: (row) => <span className="second">{countedWords(row)}</span> },
-  {
-    name: 'Hours',
-    numeric: true,
-    by: (row) => row.usage ?? row.usedSinceTakeOver,
-    cell: (row) => <span className="nowrap">{usageWords(row)}</span>,
-  },
-]
+const groups: Record<
+  string,
+  { label: string; of: (row: AssemblyLine) => string; order?: readonly string[] }
+> = {
+  standing: { label: 'By how it stands', of: standingOf, order: standingOrder },
+  title: { label: 'By model', of: (row) => row.title },
+  kind: { label: 'By kind', of: (row) => assemblyKinds[row.kind] },
+}
 
-export function AssembliesTable({ assemblies }: { assemblies: AssemblyView[] }) {
+const worse = (a: AssemblyLine, b: AssemblyLine) => worseStanding(a.standing, b.standing)
+
+/** Pumps and accessories, worst first. */
+export function AssembliesTable({ assemblies, today }: { assemblies: AssemblyLine[]; today: string }) {
   const [search, setSearch] = useState('')
-  const [state, setState] = useState<Which>('all')
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean)
-  const shown = assemblies.filter((row) => {
-    const text = `${row.number} ${row.title} ${row.serial} ${placeWords(row)}`.toLowerCase()
-    return which[state].is(row) && words.every((word) => text.includes(word))
-  })
+  const [state, setState] = useState('all')
+  const [group, setGroup] = useState('')
+  const columns = useMemo(() => columnsOn(today), [today])
+  const shown = assemblies.filter(
+    (row) =>
+      which[state]!.is(row) &&
+      holdsWords(
+        `${row.number} ${row.title} ${assemblyKinds[row.kind]} ${row.serial} ${placeWords(row)} ${standingText(row)}`,
+        search,
+      ),
+  )
   return (
-    <>
-      <div className="filters" role="search">
-        <div className="search">
-          <TextInput
-            id="assembly-search"
-            placeholder="Search pump, serial, machine"
-            value={search}
-            onChange={(event) => setSearch(event.target.value)}
-            inputProps={{ 'aria-label': 'Search pump, serial, machine', type: 'search' }}
-          />
-        </div>
-        <div>
-          <SelectInput
-            id="assembly-state"
-            value={state}
-            onChange={(event) => setState(event.target.value as Which)}
-            options={Object.entries(which).map(([value, { label, is }]) => ({
-              value,
-              label: `${label} (${assemblies.filter(is).length})`,
-            }))}
-            inputProps={{ 'aria-label': 'Which pumps' }}
-          />
-        </div>
-      </div>
+    <ListFilters
+      id="assembly"
+      label="Search pump, serial, machine, service"
+      placeholder="Search pump, serial, machine, service"
+      search={search}
+      onSearch={setSearch}
+      found={`${shown.length} ${shown.length === 1 ? 'pump or accessory' : 'pumps and accessories'}`}
+      choices={[
+        {
+          id: 'state',
+          label: 'Which pumps',
+          value: state,
+          onChange: setState,
+          options: Object.entries(which).map(([value, { label, is }]) => ({
+            value,
+            label: `${label} (${assemblies.filter(is).length})`,
+          })),
+        },
+        {
+          id: 'group',
+          label: 'Group by',
+          placeholder: 'Not grouped',
+          value: group,
+          onChange: setGroup,
+          options: Object.entries(groups).map(([value, { label }]) => ({ value, label })),
+        },
+      ]}
+    >
       {shown.length === 0 ? (
         <EmptyState title="Nothing fits">Clear the search or choose another list.</EmptyState>
       ) : (
         <DataTable
-          caption="Pumps and accessories"
+          caption="Pumps and accessories, worst first"
           rows={shown}
           columns={columns}
+          sortedBy="Worst service"
           rowKey={(row) => row.id}
           receding={(row) => row.retiredOn !== null}
+          groupBy={groups[group]?.of}
+          groupOrder={groups[group]?.order}
         />
       )}
-    </>
+    </ListFilters>
   )
+}
+
+function columnsOn(today: string): Column<AssemblyLine>[] {
+  return [
+    {
+      name: 'Pump or accessory',
+      width: '18%',
+      by: (row) => row.number,
+      cell: (row) => (
+        <>
+          <Link href={`/fleet/pumps/${encodeURIComponent(row.number)}`} className="row-link">
+            <span className="strong">{row.number}</span> {row.title}
+          </Link>
+          <span className="second block">
+            {assemblyKinds[row.kind]}
+            {row.serial && ` · ${row.serial}`}
+          </span>
+        </>
+      ),
+    },
+    ...standingColumns<AssemblyLine>(today, false, worse),
+    {
+      name: 'Where',
+      width: '17%',
+      by: (row) => placeWords(row),
+      cell: (row) => (
+        <>
+          {row.place.machineNumber ? (
+            <Link href={`/fleet/${encodeURIComponent(row.place.machineNumber)}`} className="row-link">
+              {placeWords(row)}
+            </Link>
+          ) : (
+            placeWords(row)
+          )}
+          <span className="second block nowrap">{usageWords(row)}</span>
+        </>
+      ),
+    },
+  ]
 }

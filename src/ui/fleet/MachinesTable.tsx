@@ -1,26 +1,49 @@
 'use client'
 
-import { Link } from '../frame/Link'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { showAge } from '@/core/calendar'
 import { machineKinds, storageKinds, type MachineLine } from '@/core/fleet'
+import { worseStanding, type DueStanding } from '@/core/plan'
 import { showNumber } from '@/core/units'
 import { EmptyState } from '../feedback/States'
-import { SelectInput, TextInput } from '../forms/FieldFrame'
+import { Link } from '../frame/Link'
 import { Status } from '../graphics/PostMark'
 import { DataTable, type Column } from '../table/DataTable'
+import { holdsWords, ListFilters } from './ListFilters'
+import { standingColumns, standingOf, standingOrder, standingText } from './standingWords'
 
-type Props = { machines: MachineLine[]; yards: { id: string; name: string }[]; today: string }
-type Which = 'inService' | 'owing' | 'doubtful' | 'retired'
+export type FleetLine = MachineLine & { standing: DueStanding | null }
+type Props = { machines: FleetLine[]; yards: { id: string; name: string }[]; today: string }
 
-const which: Record<Which, { label: string; is: (machine: MachineLine) => boolean }> = {
-  inService: { label: 'In service', is: (machine) => !machine.retiredOn },
+const inService = (machine: FleetLine) => machine.retiredOn === null
+const isPast = ({ standing }: FleetLine) => standing?.state === 'over' || standing?.state === 'overdue'
+const which: Record<string, { label: string; is: (machine: FleetLine) => boolean }> = {
+  inService: { label: 'In service', is: inService },
+  past: { label: 'Past a limit', is: (machine) => inService(machine) && isPast(machine) },
+  soon: {
+    label: 'Due soon',
+    is: (machine) => inService(machine) && machine.standing?.state === 'dueSoon',
+  },
+  unbooked: {
+    label: 'Due, on no visit',
+    is: (machine) =>
+      inService(machine) &&
+      machine.standing?.worst !== null &&
+      machine.standing?.worst !== undefined &&
+      machine.standing.worst.state !== 'healthy' &&
+      machine.standing.worst.bookedOn === null,
+  },
+  signs: { label: 'Signs', is: (machine) => (machine.standing?.signs.length ?? 0) > 0 },
   owing: { label: 'Owe a reading', is: (machine) => machine.owesReading },
-  doubtful: { label: 'Reading in doubt', is: (machine) => machine.doubts > 0 && !machine.retiredOn },
-  retired: { label: 'Retired', is: (machine) => machine.retiredOn !== null },
+  doubtful: { label: 'Reading in doubt', is: (machine) => machine.doubts > 0 && inService(machine) },
+  retired: { label: 'Retired', is: (machine) => !inService(machine) },
 }
 
-const groups: Record<string, { label: string; of: (machine: MachineLine) => string }> = {
+const groups: Record<
+  string,
+  { label: string; of: (machine: FleetLine) => string; order?: readonly string[] }
+> = {
+  standing: { label: 'By how it stands', of: standingOf, order: standingOrder },
   yard: { label: 'By yard', of: (machine) => machine.yardName },
   kind: { label: 'By kind', of: (machine) => machineKinds[machine.kind] },
   crew: { label: 'By crew', of: (machine) => machine.crew },
@@ -28,151 +51,103 @@ const groups: Record<string, { label: string; of: (machine: MachineLine) => stri
   storage: { label: 'By storage', of: (machine) => storageKinds[machine.storage] },
 }
 
-/** The fleet: searched by anything on a row, narrowed to a yard or to what needs a look. */
+/** The fleet, worst first: searched by anything on a row, narrowed to a yard or to what needs a look. */
 export function MachinesTable({ machines, yards, today }: Props) {
   const [search, setSearch] = useState('')
   const [yardId, setYardId] = useState('')
-  const [state, setState] = useState<Which>('inService')
+  const [state, setState] = useState('inService')
   const [group, setGroup] = useState('')
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean)
-  const shown = machines.filter((machine) => {
-    const all = `${machine.written} ${machine.yardName} ${machine.spell}`.toLowerCase()
-    return (
-      which[state].is(machine) &&
+  const columns = useMemo(() => columnsOn(today), [today])
+  const shown = machines.filter(
+    (machine) =>
+      which[state]!.is(machine) &&
       (!yardId || machine.yardId === yardId) &&
-      words.every((word) => all.includes(word))
-    )
-  })
+      holdsWords(`${machine.written} ${machine.yardName} ${machine.spell} ${standingText(machine)}`, search),
+  )
   return (
-    <>
-      <div className="filters" role="search">
-        <div className="search">
-          <TextInput
-            id="machine-search"
-            placeholder="Search anything written on one"
-            value={search}
-            onChange={(event) => setSearch(event.target.value)}
-            inputProps={{ 'aria-label': 'Search machine or pump', type: 'search' }}
-          />
-        </div>
-        <div>
-          <SelectInput
-            id="machine-yard"
-            placeholder="All yards"
-            value={yardId}
-            onChange={(event) => setYardId(event.target.value)}
-            options={yards.map((yard) => ({ value: yard.id, label: yard.name }))}
-            inputProps={{ 'aria-label': 'Yard' }}
-          />
-        </div>
-        <div>
-          <SelectInput
-            id="machine-state"
-            value={state}
-            onChange={(event) => setState(event.target.value as Which)}
-            options={Object.entries(which).map(([value, { label, is }]) => ({
-              value,
-              label: `${label} (${machines.filter(is).length})`,
-            }))}
-            inputProps={{ 'aria-label': 'Which machines' }}
-          />
-        </div>
-        <div>
-          <SelectInput
-            id="machine-group"
-            placeholder="Not grouped"
-            value={group}
-            onChange={(event) => setGroup(event.target.value)}
-            options={Object.entries(groups).map(([value, { label }]) => ({ value, label }))}
-            inputProps={{ 'aria-label': 'Group by' }}
-          />
-        </div>
-      </div>
+    <ListFilters
+      id="machine"
+      label="Search machine, pump, service"
+      placeholder="Search anything written on one"
+      search={search}
+      onSearch={setSearch}
+      found={`${shown.length} ${shown.length === 1 ? 'machine' : 'machines'}`}
+      choices={[
+        {
+          id: 'yard',
+          label: 'Yard',
+          placeholder: 'All yards',
+          value: yardId,
+          onChange: setYardId,
+          options: yards.map((yard) => ({ value: yard.id, label: yard.name })),
+        },
+        {
+          id: 'state',
+          label: 'Which machines',
+          value: state,
+          onChange: setState,
+          options: Object.entries(which).map(([value, { label, is }]) => ({
+            value,
+            label: `${label} (${machines.filter(is).length})`,
+          })),
+        },
+        {
+          id: 'group',
+          label: 'Group by',
+          placeholder: 'Not grouped',
+          value: group,
+          onChange: setGroup,
+          options: Object.entries(groups).map(([value, { label }]) => ({ value, label })),
+        },
+      ]}
+    >
       {shown.length === 0 ? (
         <EmptyState title="No machine fits">
           Clear the search, or choose another yard or another list.
         </EmptyState>
       ) : (
         <DataTable
-          caption="Machines"
+          caption="Machines, worst first"
           rows={shown}
-          columns={columns(today)}
+          columns={columns}
+          sortedBy="Worst service"
           rowKey={(row) => row.id}
           receding={(row) => row.retiredOn !== null}
           groupBy={groups[group]?.of}
+          groupOrder={groups[group]?.order}
         />
       )}
-    </>
+    </ListFilters>
   )
 }
 
-function columns(today: string): Column<MachineLine>[] {
+const worse = (a: FleetLine, b: FleetLine) => worseStanding(a.standing, b.standing)
+
+function columnsOn(today: string): Column<FleetLine>[] {
   return [
     {
       name: 'Machine',
+      width: '18%',
       by: (row) => row.number,
       cell: (row) => (
-        <Link href={`/fleet/${encodeURIComponent(row.number)}`} className="row-link">
-          <span className="strong">{row.number}</span> {row.name}
-        </Link>
-      ),
-    },
-    {
-      name: 'Pumps',
-      by: (row) => row.pumps[0]?.title ?? null,
-      cell: (row) =>
-        row.pumps.length === 0 ? (
-          <span className="second">none fitted</span>
-        ) : (
-          row.pumps.map((pump) => (
-            <div key={pump.number} className="nowrap">
-              {pump.title} <span className="second">{pump.number}</span>
-            </div>
-          ))
-        ),
-    },
-    {
-      name: 'Yard',
-      by: (row) => `${row.yardName} ${row.bay}`,
-      cell: (row) => (
         <>
-          {row.yardName}
-          <div className="second">
-            {row.bay ? `bay ${row.bay} · ` : ''}
-            {storageKinds[row.storage].toLowerCase()}
-          </div>
+          <Link href={`/fleet/${encodeURIComponent(row.number)}`} className="row-link">
+            <span className="strong">{row.number}</span> {row.name}
+          </Link>
+          <span className="second block">
+            {row.yardName}
+            {row.bay && `, bay ${row.bay}`}
+            {row.spell && ` · ${row.spell}`}
+          </span>
         </>
       ),
     },
+    ...standingColumns<FleetLine>(today, true, worse),
     {
-      name: 'Meter shows',
-      numeric: true,
-      by: (row) => row.lastReading?.value ?? null,
-      cell: (row) =>
-        row.lastReading && row.meter ? (
-          <span className="nowrap">
-            {showNumber(row.lastReading.value, row.meter.decimals)}{' '}
-            <span className="second">{row.meter.unit}</span>
-          </span>
-        ) : (
-          <span className="second">never read</span>
-        ),
-    },
-    {
-      name: 'A week',
-      numeric: true,
-      by: (row) => row.weekly,
-      cell: (row) =>
-        row.weekly === null ? (
-          <span className="second">–</span>
-        ) : (
-          <span className="nowrap">{showWeekly(row.weekly, row.meter?.unit ?? 'h')}</span>
-        ),
-    },
-    {
-      name: 'Reading',
+      name: 'Meter',
+      width: '17%',
       by: (row) => row.lastReading?.ageDays ?? null,
-      cell: (row) => <ReadingState machine={row} today={today} />,
+      cell: (row) => <MeterCell machine={row} today={today} />,
     },
   ]
 }
@@ -181,26 +156,48 @@ export function showWeekly(weekly: number, unit: string): string {
   return `${showNumber(Math.round(weekly))}\u00a0${unit}`
 }
 
-function ReadingState({ machine, today }: { machine: MachineLine; today: string }) {
-  if (machine.retiredOn) return <span className="second">retired {showAge(machine.retiredOn, today)}</span>
-  const age = machine.lastReading && showAge(machine.lastReading.day, today)
-  if (machine.doubts > 0) {
+function MeterCell({ machine, today }: { machine: FleetLine; today: string }) {
+  const { lastReading, meter, weekly } = machine
+  return (
+    <ReadingState machine={machine}>
+      {lastReading && meter ? (
+        <span className="nowrap">
+          {showNumber(lastReading.value, meter.decimals)}&nbsp;{meter.unit}
+        </span>
+      ) : (
+        <span className="second">{meter ? 'never read' : 'no meter'}</span>
+      )}
+      <span className="second block">
+        {machine.retiredOn
+          ? `retired ${showAge(machine.retiredOn, today)}`
+          : [
+              lastReading && showAge(lastReading.day, today),
+              weekly !== null && meter && `${showWeekly(weekly, meter.unit)} a week`,
+            ]
+              .filter(Boolean)
+              .join(', ')}
+      </span>
+    </ReadingState>
+  )
+}
+
+function ReadingState({ machine, children }: { machine: FleetLine; children: React.ReactNode }) {
+  if (machine.retiredOn || !machine.meter) return <span>{children}</span>
+  if (machine.doubts > 0)
     return (
       <Status state="doubted">
         <span className="oxide strong">
           {machine.doubts === 1 ? 'One in doubt' : `${machine.doubts} in doubt`}
         </span>
-        {age && <div className="second">last good one {age}</div>}
+        <span className="block">{children}</span>
       </Status>
     )
-  }
-  if (machine.owesReading) {
+  if (machine.owesReading)
     return (
       <Status state="notRead">
-        <span className="brass strong">{age ? 'To read' : 'Never read'}</span>
-        {age && <div className="second">last read {age}</div>}
+        <span className="brass strong">To read</span>
+        <span className="block">{children}</span>
       </Status>
     )
-  }
-  return machine.meter ? <Status state="done">{age}</Status> : <span className="second">no meter</span>
+  return <Status state="done">{children}</Status>
 }

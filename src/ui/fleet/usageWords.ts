@@ -1,10 +1,12 @@
 import type { AssemblyView } from '@/core/fleet'
 import { showNumber } from '@/core/units'
 
-const unit = (assembly: AssemblyView) => (assembly.usageScale === 'h' ? 'h' : 'strokes')
+type Counted = Pick<AssemblyView, 'usageScale' | 'usage' | 'usedSinceTakeOver' | 'openingKind'>
+
+const unit = (assembly: Counted) => (assembly.usageScale === 'h' ? 'h' : 'strokes')
 
 /** Usage so far, with what is not known said as such: `1 446 h`, `about 900 h`, `at least 210 h`. */
-export function usageWords(assembly: AssemblyView): string {
+export function usageWords(assembly: Counted): string {
   const amount = assembly.usage ?? assembly.usedSinceTakeOver
   const shown = `${showNumber(Math.round(amount))}\u00a0${unit(assembly)}`
   if (assembly.usage === null) return `at least ${shown}`
@@ -19,7 +21,7 @@ export function countedWords(assembly: AssemblyView): string {
   return `${counted.meterName}, ${showNumber(Math.round(counted.share * 1000) / 10)}\u00a0% ${counted.basis}`
 }
 
-export function placeWords(assembly: AssemblyView): string {
+export function placeWords(assembly: Pick<AssemblyView, 'place'>): string {
   const { place } = assembly
   const slot = place.slot ? `, ${place.slot}` : ''
   return place.machineNumber

@@ -1,12 +1,31 @@
 'use client'
 
-import { useState, type ReactNode } from 'react'
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableHead from '@mui/material/TableHead'
+import TableRow from '@mui/material/TableRow'
+import TableSortLabel from '@mui/material/TableSortLabel'
+import {
+  createSortedRowModel,
+  rowSortingFeature,
+  tableFeatures,
+  useTable,
+  type ColumnDef,
+  type RowData,
+} from '@tanstack/react-table'
+import { useWindowVirtualizer } from '@tanstack/react-virtual'
+import { useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
 
 export type Column<Row> = {
   name: string
-  /** What the column sorts by; a column without it does not sort. */
+  /** What the column sorts by; a column without it, and without an order of its own, does not sort. */
   by?: (row: Row) => string | number | null
+  /** An order of its own, for what no single value tells. */
+  order?: (a: Row, b: Row) => number
   numeric?: boolean
+  /** Its share of the width; columns of a table whose rows come and go must not jump. */
+  width?: string
   cell: (row: Row) => ReactNode
 }
 
@@ -18,83 +37,208 @@ type Props<Row> = {
   receding?: (row: Row) => boolean
   /** Rows of one group stand together under its name. */
   groupBy?: (row: Row) => string
+  /** The names of the groups in the order they come; else by name, what has none last. */
+  groupOrder?: readonly string[]
+  /** The column it is sorted by until somebody sorts by another. */
+  sortedBy?: string
   plain?: boolean
 }
 
-/** A real table: sorts by its heads, keeps them in sight, and says to a screen reader what it lists. */
-export function DataTable<Row>({ caption, rows, columns, rowKey, receding, groupBy, plain }: Props<Row>) {
-  const [sort, setSort] = useState<{ column: number; down: boolean } | null>(null)
-  const by = sort ? columns[sort.column]?.by : undefined
-  const sorted = by && sort ? [...rows].sort((a, b) => compare(by(a), by(b)) * (sort.down ? -1 : 1)) : rows
-  const table = (
-    <table className={plain ? 'table plain' : 'table'}>
+const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSortedRowModel() })
+
+type Item<Row> = { kind: 'group'; name: string; count: number } | { kind: 'row'; row: Row }
+
+/** Rows drawn before the browser has measured anything, and beyond what is in sight. */
+const beyond = 18
+const firstSight = { width: 1280, height: 800 }
+
+/**
+ * A real table: sorts by its heads, keeps them in sight, and says to a screen reader what it lists. Of a
+ * long one only the rows in sight are drawn; the arrow keys go from row to row through all of them.
+ */
+export function DataTable<Row extends RowData>(props: Props<Row>) {
+  const { caption, rows, columns, rowKey, receding, groupBy, groupOrder, sortedBy, plain } = props
+  const table = useTable({
+    features,
+    data: rows,
+    columns: useMemo(() => columns.map((column) => definitionOf(column)), [columns]),
+    getRowId: rowKey,
+    initialState: { sorting: sortedBy ? [{ id: sortedBy, desc: false }] : [] },
+    enableSortingRemoval: false,
+  })
+  const sorted = table.getRowModel().rows.map(({ original }) => original)
+  const items = itemsOf(sorted, groupBy, groupOrder)
+
+  const body = useRef<HTMLTableSectionElement>(null)
+  const [top, setTop] = useState(0)
+  useLayoutEffect(() => {
+    if (body.current) setTop(body.current.getBoundingClientRect().top + window.scrollY)
+  }, [])
+  const virtual = useWindowVirtualizer({
+    count: items.length,
+    estimateSize: (index) => (items[index]?.kind === 'group' ? 32 : 50),
+    getItemKey: (index) => keyOf(items[index]!, rowKey),
+    overscan: beyond,
+    initialRect: firstSight,
+    scrollMargin: top,
+  })
+  const seen = virtual.getVirtualItems()
+  const above = seen.length > 0 ? seen[0]!.start - top : 0
+  const below = seen.length > 0 ? virtual.getTotalSize() - (seen.at(-1)!.end - top) : 0
+
+  /** Goes to the next or previous row, which may not be drawn yet. */
+  const walk = (event: KeyboardEvent) => {
+    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key]
+    const from = (event.target as HTMLElement).closest('tr')?.dataset.index
+    if (!step || from === undefined || (event.target as HTMLElement).closest('input, select, textarea'))
+      return
+    let to = Number(from) + step
+    while (items[to]?.kind === 'group') to += step
+    if (!items[to]) return
+    event.preventDefault()
+    virtual.scrollToIndex(to)
+    const focus = (tries: number) => {
+      const found = body.current?.querySelector<HTMLElement>(
+        `tr[data-index="${to}"] :is(a, button):not([disabled])`,
+      )
+      if (found) found.focus()
+      else if (tries > 0) requestAnimationFrame(() => focus(tries - 1))
+    }
+    focus(10)
+  }
+
+  const [sorting] = table.state.sorting
+  const list = (
+    <Table
+      className={plain ? 'plain' : 'list'}
+      aria-rowcount={rows.length + 1}
+      sx={columns.some(({ width }) => width) ? { tableLayout: { md: 'fixed' } } : undefined}
+    >
       <caption className="visually-hidden">{caption}</caption>
-      <thead>
-        <tr>
-          {columns.map((column, index) => {
-            const active = sort?.column === index
+      <TableHead>
+        <TableRow aria-rowindex={1}>
+          {columns.map((column) => {
+            const head = table.getColumn(column.name)!
+            const active = sorting?.id === column.name
             return (
-              <th
+              <TableCell
                 key={column.name}
-                scope="col"
-                className={column.numeric ? 'num' : undefined}
-                aria-sort={active ? (sort.down ? 'descending' : 'ascending') : undefined}
+                align={column.numeric ? 'right' : 'left'}
+                style={column.width ? { width: column.width } : undefined}
+                sortDirection={active ? (sorting.desc ? 'desc' : 'asc') : false}
               >
-                {column.by ? (
-                  <button
-                    type="button"
-                    onClick={() => setSort({ column: index, down: active ? !sort.down : false })}
+                {head.getCanSort() ? (
+                  <TableSortLabel
+                    component="button"
+                    active={active}
+                    direction={active && sorting.desc ? 'desc' : 'asc'}
+                    onClick={() => head.toggleSorting(active ? !sorting.desc : false)}
                   >
                     {column.name}
-                    {active ? (sort.down ? ' ↓' : ' ↑') : ''}
-                  </button>
+                  </TableSortLabel>
                 ) : (
                   column.name || <span className="visually-hidden">What can be done</span>
                 )}
-              </th>
+              </TableCell>
             )
           })}
-        </tr>
-      </thead>
-      {grouped(sorted, groupBy).map(([group, members]) => (
-        <tbody key={group}>
-          {groupBy && (
-            <tr className="group-row">
-              <th scope="rowgroup" colSpan={columns.length}>
-                {group || 'None'} <span className="second">{members.length}</span>
-              </th>
-            </tr>
-          )}
-          {members.map((row) => (
-            <tr key={rowKey(row)} className={receding?.(row) ? 'receding' : undefined}>
+        </TableRow>
+      </TableHead>
+      <TableBody ref={body} onKeyDown={walk}>
+        {above > 0 && <Space height={above} columns={columns.length} />}
+        {seen.map(({ index }) => {
+          const item = items[index]!
+          if (item.kind === 'group')
+            return (
+              <TableRow
+                key={`group ${item.name}`}
+                ref={virtual.measureElement}
+                data-index={index}
+                className="group-row"
+              >
+                <TableCell component="th" scope="rowgroup" colSpan={columns.length}>
+                  {item.name || 'None'} <span className="second">{item.count}</span>
+                </TableCell>
+              </TableRow>
+            )
+          const { row } = item
+          return (
+            <TableRow
+              key={rowKey(row)}
+              ref={virtual.measureElement}
+              data-index={index}
+              aria-rowindex={sorted.indexOf(row) + 2}
+              className={receding?.(row) ? 'receding' : undefined}
+            >
               {columns.map((column) => (
-                <td key={column.name} className={column.numeric ? 'num' : undefined}>
+                <TableCell key={column.name} align={column.numeric ? 'right' : 'left'}>
                   {column.cell(row)}
-                </td>
+                </TableCell>
               ))}
-            </tr>
-          ))}
-        </tbody>
-      ))}
-    </table>
+            </TableRow>
+          )
+        })}
+        {below > 0 && <Space height={below} columns={columns.length} />}
+      </TableBody>
+    </Table>
   )
-  return plain ? table : <div className="table-frame">{table}</div>
+  return plain ? list : <div className="table-frame">{list}</div>
 }
 
-function compare(a: string | number | null, b: string | number | null): number {
-  if (a === b) return 0
-  if (a === null) return 1
-  if (b === null) return -1
+/** Where rows that are not drawn would stand. */
+function Space({ height, columns }: { height: number; columns: number }) {
+  return (
+    <tr aria-hidden="true">
+      <td colSpan={columns} style={{ height, padding: 0, border: 0 }} />
+    </tr>
+  )
+}
+
+function definitionOf<Row extends RowData>({
+  name,
+  by,
+  order,
+}: Column<Row>): ColumnDef<typeof features, Row> {
+  return {
+    id: name,
+    // What has no value comes last, whichever way it is sorted.
+    accessorFn: (row) => by?.(row) ?? undefined,
+    enableSorting: by !== undefined || order !== undefined,
+    sortUndefined: order ? false : 'last',
+    sortFn: order
+      ? (a, b) => order(a.original, b.original)
+      : (a, b, id) => compare(a.getValue(id), b.getValue(id)),
+  }
+}
+
+function compare(a: string | number, b: string | number): number {
   return typeof a === 'number' && typeof b === 'number'
     ? a - b
     : String(a).localeCompare(String(b), 'en', { numeric: true })
 }
 
-/** Rows by their group, groups by name, what has none last; all of them as one where nothing groups. */
-function grouped<Row>(rows: Row[], groupBy: ((row: Row) => string) | undefined): [string, Row[]][] {
-  if (!groupBy) return [['', rows]]
-  const names = [...new Set(rows.map(groupBy))]
-  return names
-    .sort((a, b) => Number(a === '') - Number(b === '') || compare(a, b))
-    .map((name) => [name, rows.filter((row) => groupBy(row) === name)])
+const keyOf = <Row,>(item: Item<Row>, rowKey: (row: Row) => string) =>
+  item.kind === 'group' ? `group ${item.name}` : rowKey(item.row)
+
+/** Rows under their groups, in the order of these; as they come where nothing groups. */
+function itemsOf<Row>(
+  rows: Row[],
+  groupBy: ((row: Row) => string) | undefined,
+  groupOrder: readonly string[] | undefined,
+): Item<Row>[] {
+  const asItem = (row: Row) => ({ kind: 'row' as const, row })
+  if (!groupBy) return rows.map(asItem)
+  const groups = new Map<string, Row[]>()
+  for (const row of rows) {
+    const members = groups.get(groupBy(row))
+    if (members) members.push(row)
+    else groups.set(groupBy(row), [row])
+  }
+  const place = (name: string) => groupOrder?.indexOf(name) ?? Number(name === '')
+  return [...groups]
+    .sort(([a], [b]) => place(a) - place(b) || compare(a, b))
+    .flatMap(([name, members]) => [
+      { kind: 'group' as const, name, count: members.length },
+      ...members.map(asItem),
+    ])
 }

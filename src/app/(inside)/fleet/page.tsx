@@ -2,6 +2,7 @@ import type { Metadata } from 'next'
 import { mayDo } from '@/core/access'
 import { getCompany, present } from '@/services/house'
 import { listMachines, listYards } from '@/services/fleet'
+import { listStandings } from '@/services/plan'
 import { EmptyState } from '@/ui/feedback/States'
 import { FleetTabs } from '@/ui/fleet/FleetTabs'
 import { MachinesTable } from '@/ui/fleet/MachinesTable'
@@ -13,19 +14,25 @@ export const metadata: Metadata = { title: 'Fleet' }
 
 export default async function FleetPage() {
   const actor = await requireActor('/fleet')
-  const [machines, yards, company] = await Promise.all([
+  const [machines, yards, company, standings] = await Promise.all([
     listMachines(actor),
     listYards(actor),
     getCompany(actor),
+    listStandings(actor),
   ])
   const inService = machines.filter((machine) => !machine.retiredOn)
+  const states = inService.map(({ number }) => standings.machines.get(number)?.state)
+  const due = {
+    past: states.filter((state) => state === 'over' || state === 'overdue').length,
+    soon: states.filter((state) => state === 'dueSoon').length,
+  }
   const owing = inService.filter((machine) => machine.owesReading).length
   const doubtful = inService.filter((machine) => machine.doubts > 0).length
   const mayEdit = mayDo(actor.role, 'fleet.edit')
   return (
     <Page
       title="Fleet"
-      summary={summary(inService.length, yards.length, owing, doubtful)}
+      summary={summary(inService.length, yards.length, due, owing, doubtful)}
       actions={
         mayEdit && (
           <ButtonLink href="/fleet/new" filled>
@@ -45,7 +52,10 @@ export default async function FleetPage() {
         </EmptyState>
       ) : (
         <MachinesTable
-          machines={machines}
+          machines={machines.map((machine) => ({
+            ...machine,
+            standing: standings.machines.get(machine.number) ?? null,
+          }))}
           yards={yards.map(({ id, name }) => ({ id, name }))}
           today={present(company).today}
         />
@@ -54,9 +64,17 @@ export default async function FleetPage() {
   )
 }
 
-function summary(machines: number, yards: number, owing: number, doubtful: number): string {
+function summary(
+  machines: number,
+  yards: number,
+  due: { past: number; soon: number },
+  owing: number,
+  doubtful: number,
+): string {
   const count = (number: number, one: string, many: string) => `${number} ${number === 1 ? one : many}`
   const parts = [`${count(machines, 'machine', 'machines')} in ${count(yards, 'yard', 'yards')}.`]
+  if (due.past > 0) parts.push(`${count(due.past, 'is', 'are')} past a limit.`)
+  if (due.soon > 0) parts.push(`${count(due.soon, 'comes', 'come')} due soon.`)
   if (owing > 0) parts.push(`${count(owing, 'owes', 'owe')} a reading.`)
   if (doubtful > 0) parts.push(`${count(doubtful, 'has a reading', 'have readings')} in doubt.`)
   if (machines > 0 && owing + doubtful === 0) parts.push('All are freshly read.')

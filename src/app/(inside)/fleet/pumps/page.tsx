@@ -1,8 +1,11 @@
 import type { Metadata } from 'next'
 import { mayDo } from '@/core/access'
+import type { AssemblyView } from '@/core/fleet'
 import { listAssemblies } from '@/services/fleet'
+import { getCompany, present } from '@/services/house'
+import { listStandings, type Standings } from '@/services/plan'
 import { EmptyState } from '@/ui/feedback/States'
-import { AssembliesTable } from '@/ui/fleet/AssembliesTable'
+import { AssembliesTable, type AssemblyLine } from '@/ui/fleet/AssembliesTable'
 import { FleetTabs } from '@/ui/fleet/FleetTabs'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Page } from '@/ui/frame/Page'
@@ -12,7 +15,11 @@ export const metadata: Metadata = { title: 'Pumps and accessories' }
 
 export default async function AssembliesPage() {
   const actor = await requireActor('/fleet/pumps')
-  const assemblies = await listAssemblies(actor)
+  const [assemblies, standings, company] = await Promise.all([
+    listAssemblies(actor),
+    listStandings(actor),
+    getCompany(actor),
+  ])
   const inService = assemblies.filter((assembly) => !assembly.retiredOn)
   const shelved = inService.filter((assembly) => assembly.place.machineId === null).length
   const mayEdit = mayDo(actor.role, 'fleet.edit')
@@ -38,8 +45,22 @@ export default async function AssembliesPage() {
           a shelf.
         </EmptyState>
       ) : (
-        <AssembliesTable assemblies={assemblies} />
+        <AssembliesTable
+          today={present(company).today}
+          assemblies={assemblies.map((assembly) => lineOf(assembly, standings))}
+        />
       )}
     </Page>
   )
+}
+
+/** What the list tells of an assembly; the rest of it stays behind. */
+function lineOf(assembly: AssemblyView, standings: Standings): AssemblyLine {
+  const { id, number, title, kind, serial, retiredOn, usage, usedSinceTakeOver, usageScale } = assembly
+  return {
+    ...{ id, number, title, kind, serial, retiredOn, usage, usedSinceTakeOver, usageScale },
+    openingKind: assembly.openingKind,
+    place: assembly.place,
+    standing: standings.assemblies.get(id) ?? null,
+  }
 }
