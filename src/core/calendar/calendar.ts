@@ -80,6 +80,19 @@ export function showFarDay(day: Day, today: Day): string {
 }
 
 /**
+ * The days between which something will be, as precisely as they can be known; without an end it may never.
+ * @example showSpan('2026-10-09', '2026-10-31', '2026-10-14') // '9 to 31 Oct'
+ */
+export function showSpan(from: Day, to: Day | null, today: Day): string {
+  const early = showFarDay(from, today)
+  if (to === null) return `from ${early}`
+  const late = showFarDay(to, today)
+  if (to <= from || early === late) return early
+  const sameMonth = from.slice(0, 7) === to.slice(0, 7) && late === showDay(to, today)
+  return `${sameMonth ? Number(from.slice(8)) : early} to ${late}`
+}
+
+/**
  * How long it is to a day to come, as people say it. Under two months days, under half a year weeks.
  * @param days whole days from today, 0 or more
  * @example showAhead(9) // 'about 9 days'

@@ -11,4 +11,5 @@ export {
   showDay,
   showFarDay,
   showLongDay,
+  showSpan,
 } from './calendar'

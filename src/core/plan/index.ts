@@ -28,5 +28,6 @@ export {
   visitStates,
 } from './visits'
 export { bookable, type BookableClock } from './bookable'
-export { leastBusy } from './leastBusy'
+export { leastBusy, visitLeads } from './leastBusy'
 export { dueStanding, worseDue, worseStanding, type DueStanding, type ToldService } from './standing'
+export { servicesOn, type DueService } from './servicesOn'

@@ -41,7 +41,7 @@ export type DueStanding = {
   past: number
   soon: number
   /** The open visit that comes first. */
-  next: Pick<VisitLine, 'id' | 'number' | 'day' | 'lead' | 'late'> | null
+  next: (Pick<VisitLine, 'id' | 'number' | 'day' | 'lead' | 'late'> & { onBench: boolean }) | null
   /** Open signs, the most pressing first. */
   signs: { id: string; name: string; pump: string | null; by: Day }[]
 }
@@ -86,7 +86,12 @@ export function dueStanding(
     worst: first ? told(first.view, first.clock, visits) : null,
     past: services.filter(({ clock }) => stateRank[clock.state] >= stateRank.over).length,
     soon: services.filter(({ clock }) => clock.state === 'dueSoon').length,
-    next: next ? { id: next.id, number: next.number, day: next.day, lead: next.lead, late: next.late } : null,
+    next: next
+      ? {
+          ...{ id: next.id, number: next.number, day: next.day, lead: next.lead, late: next.late },
+          onBench: next.sheet?.state === 'open',
+        }
+      : null,
     signs: [...signs]
       .sort((a, b) => compareDays(a.by, b.by))
       .map(({ id, name, pump, by }) => ({ id, name, pump, by })),

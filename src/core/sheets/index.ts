@@ -97,3 +97,4 @@ export type {
 } from './views'
 export { correctableIn, type Correctable } from './record/correctable'
 export { safeAnew, whereWorkStands, type Place } from './bench/standing'
+export { recordOf, type WorkDone } from './record/serviceRecord'

@@ -1,7 +1,7 @@
 'use client'
 
 import { useMemo, useState } from 'react'
-import { showDay, showFarDay } from '@/core/calendar'
+import { showDay, showFarDay, showSpan } from '@/core/calendar'
 import { dueDays, forecastUsage, forecastWords, type KnownAhead, type UsageForecast } from '@/core/hours'
 import { parseNumber, showNumber } from '@/core/units'
 import type { LimitAhead } from '@/core/wear'
@@ -69,7 +69,14 @@ export function HoursAhead(props: Props) {
             Rests on {forecastWords(forecast, unit, share)}.
             {forecast.rests.ageDays > 7 && ` The newest reading is ${forecast.rests.ageDays} days old.`}
           </p>
-          {ahead.length > 0 && <LimitsTable limits={ahead} unit={unit} today={today} />}
+          {ahead.length > 0 && (
+            <details>
+              <summary>
+                {ahead.length === 1 ? 'One limit ahead' : `${ahead.length} limits ahead`}, as numbered
+              </summary>
+              <LimitsTable limits={ahead} unit={unit} today={today} />
+            </details>
+          )}
           <AskHours forecast={forecast} share={share} unit={unit} today={today} of={of} />
         </>
       ) : (
@@ -123,9 +130,7 @@ function LimitsTable({ limits, unit, today }: { limits: Crossing[]; unit: string
 }
 
 const bandOf = ({ early, late }: { early: string; late: string | null }, today: string) =>
-  late === null
-    ? `from ${showFarDay(early, today)}, or never`
-    : `${showFarDay(early, today)} to ${showFarDay(late, today)}`
+  `${showSpan(early, late, today)}${late === null ? ', or never' : ''}`
 
 /** "When will it have run another … hours?" */
 function AskHours({

@@ -10,6 +10,7 @@ import { Link } from '../frame/Link'
 import { Status } from '../graphics/PostMark'
 import { DataTable, type Column } from '../table/DataTable'
 import { holdsWords, ListFilters } from './ListFilters'
+import { showWeekly } from './usageWords'
 import { standingColumns, standingOf, standingOrder, standingText } from './standingWords'
 
 export type FleetLine = MachineLine & { standing: DueStanding | null }
@@ -150,10 +151,6 @@ function columnsOn(today: string): Column<FleetLine>[] {
       cell: (row) => <MeterCell machine={row} today={today} />,
     },
   ]
-}
-
-export function showWeekly(weekly: number, unit: string): string {
-  return `${showNumber(Math.round(weekly))}\u00a0${unit}`
 }
 
 function MeterCell({ machine, today }: { machine: FleetLine; today: string }) {

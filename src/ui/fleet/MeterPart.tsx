@@ -7,7 +7,7 @@ import type { LimitAhead } from '@/core/wear'
 import { Part } from '../frame/Page'
 import type { ChartEvent, ChartSpell } from '../graphics/HoursChart'
 import { HoursAhead } from './HoursAhead'
-import { showWeekly } from './MachinesTable'
+import { showWeekly } from './usageWords'
 
 /** A meter's hours so far, how it is used, and its line. */
 export function MeterPart({

@@ -126,14 +126,17 @@ function NextVisit({ row, today }: { row: Standing; today: string }) {
   const { standing } = row
   if (!standing?.next) {
     const wants = standing && (standing.state === 'over' || standing.state === 'overdue') && !row.retiredOn
-    return <span className={wants ? 'second oxide' : 'second'}>{wants ? 'none booked' : '–'}</span>
+    return <span className={wants ? 'second oxide' : 'second dash'}>{wants ? 'none booked' : '–'}</span>
   }
   const { next, worst } = standing
   return (
     <>
-      <Link href={`/plan/${next.id}`} className={next.late ? 'row-link oxide strong' : 'row-link strong'}>
+      <Link
+        href={`/plan/${next.id}`}
+        className={next.late && !next.onBench ? 'row-link oxide strong' : 'row-link strong'}
+      >
         {showDay(next.day, today)}
-        {next.late && ', not done'}
+        {next.onBench ? ', on the bench' : next.late ? ', not done' : ''}
       </Link>
       <span className="second block">{next.lead}</span>
       {worst && worst.state !== 'healthy' && worst.bookedOn === null && (
@@ -146,7 +149,7 @@ function NextVisit({ row, today }: { row: Standing; today: string }) {
 function Signs({ row, today }: { row: Standing; today: string }) {
   const signs = row.standing?.signs ?? []
   const [first, ...others] = signs
-  if (!first) return <span className="second">–</span>
+  if (!first) return <span className="second dash">–</span>
   return (
     <>
       <span className={first.by < today ? 'oxide strong' : 'brass strong'}>{first.name}</span>

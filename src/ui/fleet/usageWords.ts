@@ -28,3 +28,8 @@ export function placeWords(assembly: Pick<AssemblyView, 'place'>): string {
     ? `${place.machineNumber} ${place.machineName}${slot}`
     : `shelf, ${place.yardName}${slot}`
 }
+
+/** Use in a week: `25 h`. */
+export function showWeekly(weekly: number, unit: string): string {
+  return `${showNumber(Math.round(weekly))}\u00a0${unit}`
+}

@@ -17,17 +17,18 @@ type Props = {
   suggestedLead: string
   /** The service somebody came to book; the form is open then. */
   wanted?: string
+  look?: 'contained' | 'outlined'
   book: (input: BookingInput) => Promise<Outcome<{ number: string }>>
 }
 
 /** Books what is due on one machine: services, a day, a technician. What is due is chosen already. */
-export function BookVisit({ clocks, technicians, today, suggestedLead, wanted, book }: Props) {
+export function BookVisit({ clocks, technicians, today, suggestedLead, wanted, look, book }: Props) {
   const router = useRouter()
   const free = clocks.filter((clock) => clock.booked === null)
   return (
     <DialogForm
       label="Book a visit"
-      look="contained"
+      look={look ?? 'contained'}
       title="Book a visit"
       schema={bookingSchema}
       start={(): BookingInput => ({

@@ -3,7 +3,7 @@ import { showDay } from '@/core/calendar'
 import { showMinutes, visitNumber, visitStates, type VisitLine } from '@/core/plan'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
 
-const marks: Record<VisitLine['state'], PostMarkState> = {
+export const visitMarks: Record<VisitLine['state'], PostMarkState> = {
   proposed: 'proposed',
   booked: 'planned',
   approved: 'planned',
@@ -28,7 +28,7 @@ export function VisitList({
     <ul className="line-list">
       {visits.map((visit) => (
         <li key={visit.id} className={visit.state === 'cancelled' ? 'receding' : undefined}>
-          <PostMark state={visit.late ? 'atRisk' : marks[visit.state]} silent />
+          <PostMark state={visit.late ? 'atRisk' : visitMarks[visit.state]} silent />
           <div className="grow">
             <Link href={`/plan/${visit.id}`} className="strong">
               {visit.machineNumber ?? visit.services[0]?.pump}

@@ -1,2 +1,2 @@
 export { ServiceChoice } from './ServiceChoice'
-export { serviceWords } from './VisitList'
+export { serviceWords, visitMarks } from './VisitList'

@@ -118,7 +118,7 @@ export function DataTable<Row extends RowData>(props: Props<Row>) {
       <TableHead>
         <TableRow aria-rowindex={1}>
           {columns.map((column) => {
-            const head = table.getColumn(column.name)!
+            const head = table.getColumn(idOf(column))!
             const active = sorting?.id === column.name
             return (
               <TableCell
@@ -200,7 +200,7 @@ function definitionOf<Row extends RowData>({
   order,
 }: Column<Row>): ColumnDef<typeof features, Row> {
   return {
-    id: name,
+    id: idOf({ name }),
     // What has no value comes last, whichever way it is sorted.
     accessorFn: (row) => by?.(row) ?? undefined,
     enableSorting: by !== undefined || order !== undefined,
@@ -210,6 +210,9 @@ function definitionOf<Row extends RowData>({
       : (a, b, id) => compare(a.getValue(id), b.getValue(id)),
   }
 }
+
+/** A column without a head holds what can be done. */
+const idOf = ({ name }: { name: string }) => name || 'actions'
 
 function compare(a: string | number, b: string | number): number {
   return typeof a === 'number' && typeof b === 'number'

@@ -14,6 +14,7 @@ import {
   inkOf,
   leftWords,
   limitWords,
+  missingWords,
   stateWords,
   usedWords,
 } from '../wear'
@@ -46,13 +47,7 @@ export function ServiceRow({ row: { pump, clock, visit }, today, actions, marks 
               {sign.words}
             </span>
           ))}
-          {clock.leadTime.parts.length > 0 && (
-            <span className="second block oxide">
-              {clock.leadTime.parts.length === 1
-                ? `${clock.leadTime.parts[0]} missing`
-                : `${clock.leadTime.parts.length} parts missing`}
-            </span>
-          )}
+          <span className="second block oxide">{missingWords(clock)}</span>
           {limitWords(clock, pump.unit) && (
             <span className="second block">{limitWords(clock, pump.unit)}</span>
           )}

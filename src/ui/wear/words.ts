@@ -1,4 +1,4 @@
-import { daysBetween, showAhead, showDay, showFarDay } from '@/core/calendar'
+import { daysBetween, showAhead, showDay, showFarDay, showSpan } from '@/core/calendar'
 import { showNumber } from '@/core/units'
 import type { ClockView } from '@/core/wear'
 
@@ -40,13 +40,14 @@ export function leftWords(clock: Left, unit: string, today: string): string {
 export function bandWords(clock: ClockView, today: string): string {
   if (clock.firstBy === 'sign') return 'brought forward'
   if (clock.band === null || clock.share > 1) return ''
-  const { late } = clock.band
   const early = clock.band.early < today ? today : clock.band.early
-  const [from, until] = [showFarDay(early, today), late && showFarDay(late, today)]
-  if (until === null) return `from ${from}`
-  if (late! <= early || from === until) return from
-  const sameMonth = early.slice(0, 7) === late!.slice(0, 7) && until === showDay(late!, today)
-  return `${sameMonth ? Number(early.slice(8)) : from} to ${until}`
+  return showSpan(early, clock.band.late, today)
+}
+
+/** @example "OR-31 O-ring missing", "3 parts missing"; blank where all are there. */
+export function missingWords({ leadTime: { parts } }: Pick<ClockView, 'leadTime'>): string {
+  if (parts.length === 0) return ''
+  return parts.length === 1 ? `${parts[0]} missing` : `${parts.length} parts missing`
 }
 
 /** @example "hard duty: 448, not 640 h" */

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { addDays, daysBetween, showAge, showAhead, showDay, showFarDay, showLongDay } from '@/core/calendar'
+import { addDays, daysBetween, showAge, showAhead, showDay, showFarDay, showLongDay, showSpan } from '@/core/calendar'
 
 test.each([
   ['2026-02-27', 2, '2026-03-01'],
@@ -56,4 +56,15 @@ test('time to come is told as people say it', () => {
     'about 20 years',
     'more than 20 years',
   ])
+})
+
+test('the days between which something will be', () => {
+  const told = (from: string, to: string | null) => showSpan(from, to, '2026-10-14').replaceAll('\u00a0', ' ')
+  expect(told('2026-10-09', '2026-10-31')).toBe('9 to 31 Oct')
+  expect(told('2026-10-29', '2026-11-03')).toBe('29 Oct to 3 Nov')
+  expect(told('2026-10-29', '2026-10-29')).toBe('29 Oct')
+  expect(told('2026-10-29', null)).toBe('from 29 Oct')
+  expect(told('2027-12-01', '2028-02-03')).toBe('Dec 2027 to Feb 2028')
+  expect(told('2028-02-01', '2028-02-20')).toBe('Feb 2028')
+  expect(told('2031-02-01', '2035-02-20')).toBe('2031 to 2035')
 })

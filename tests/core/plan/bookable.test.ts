@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { bookable, leastBusy, type VisitLine } from '@/core/plan'
+import { bookable, leastBusy, type VisitLine, visitLeads } from '@/core/plan'
 import type { WearView } from '@/core/wear'
 
 const positions = ['hpSeal@1', 'hpSeal@2', 'hpSeal@3']
@@ -62,4 +62,24 @@ test('law: nobody who may lead has fewer visits than the one suggested', () => {
       for (const { id } of people) expect(count(chosen)).toBeLessThanOrEqual(count(id))
     }),
   )
+})
+
+test('a visit goes to whoever is in service and does more than look', () => {
+  const person = (id: string, role: string, retiredOn: string | null = null) => ({
+    id,
+    name: id.toUpperCase(),
+    role,
+    retiredOn,
+  })
+  expect(
+    visitLeads([
+      person('a', 'technician'),
+      person('b', 'viewer'),
+      person('c', 'coordinator'),
+      person('d', 'technician', '2026-01-01'),
+    ]),
+  ).toEqual([
+    { value: 'a', label: 'A' },
+    { value: 'c', label: 'C' },
+  ])
 })

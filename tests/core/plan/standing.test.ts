@@ -19,6 +19,7 @@ const visit = (id: string, day: string, ...tasks: string[]) => ({
   day,
   lead: 'M. Osei',
   late: false,
+  sheet: null,
   services: tasks.map((task) => ({ assemblyId: 'P-04', task, positions: [`${task}@1`] })),
 })
 const standing = (views: object[], visits: object[] = [], signs: object[] = []) =>
@@ -43,7 +44,7 @@ test('the earliest open visit is the next one, and says what of the worst it tak
     [pump('P-04', clock('seals', 'overdue', '2026-10-01'))],
     [visit('late one', '2026-11-02', 'seals'), visit('near one', '2026-10-20', 'oil')],
   )
-  expect(it.next).toMatchObject({ id: 'near one', day: '2026-10-20' })
+  expect(it.next).toMatchObject({ id: 'near one', day: '2026-10-20', onBench: false })
   expect(it.worst!.bookedOn).toBe('2026-11-02')
 })
 

@@ -7,9 +7,11 @@ import { showNumber, showQuantity, type Quantity, type UnitPreferences } from '@
 import { getCompany, present } from '@/services/house'
 import { documentsOf, getMachine } from '@/services/fleet'
 import { listPlaceChoices } from '@/services/stores'
+import { recordOf } from '@/core/sheets'
 import { sheetsOf } from '@/services/sheets'
 import { signsOf } from '@/services/inspection'
-import { visitsOfMachine } from '@/services/plan'
+import { listOpenVisits, visitsOfMachine } from '@/services/plan'
+import { listPeople } from '@/services/access'
 import { getWear } from '@/services/wear'
 import { Note } from '@/ui/feedback/States'
 import { ChangesList } from '@/ui/fleet/ChangesList'
@@ -24,26 +26,31 @@ import { ReadingsTable } from '@/ui/fleet/ReadingsTable'
 import { SettleDialog } from '@/ui/fleet/SettleDialog'
 import { SpellsPart } from '@/ui/fleet/SpellsPart'
 import { SignsPart } from '@/ui/inspection/SignsPart'
-import { bookable } from '@/core/plan'
-import { VisitList } from '@/ui/plan/VisitList'
+import { bookable, leastBusy, servicesOn, type DueService, visitLeads } from '@/core/plan'
+import { BookVisit } from '@/ui/plan/BookVisit'
+import { DueServices } from '@/ui/plan/DueServices'
+import { Coming, ServiceRecord } from '@/ui/sheets/record/RecordList'
 import { RecordDownloads } from '@/ui/sheets/bench/RecordDownloads'
-import { SheetList } from '@/ui/sheets/record/SheetList'
 import { UnplannedSheet } from '@/ui/sheets/UnplannedSheet'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { load } from '../../../access/act'
 import { referenceIn } from '../../../access/reference'
 import { requireActor } from '../../../access/session'
+import { bookVisit } from '../../plan/actions'
 import { startUnplannedSheet } from '../../sheets/actions'
 import * as actions from '../actions'
 
-type Params = { params: Promise<{ machine: string }> }
+type Params = {
+  params: Promise<{ machine: string }>
+  searchParams: Promise<{ book?: string | string[] }>
+}
 
 export async function generateMetadata({ params }: Params): Promise<Metadata> {
   return { title: referenceIn((await params).machine) }
 }
 
-export default async function MachineDetails({ params }: Params) {
+export default async function MachineDetails({ params, searchParams }: Params) {
   const reference = referenceIn((await params).machine)
   const path = `/fleet/${encodeURIComponent(reference)}`
   const actor = await requireActor(path)
@@ -52,14 +59,21 @@ export default async function MachineDetails({ params }: Params) {
     getCompany(actor),
     listPlaceChoices(actor),
   ])
-  const [visits, sheets, signs, documents, wear] = await Promise.all([
+  const { book } = await searchParams
+  const [visits, open, people, sheets, signs, documents, wear] = await Promise.all([
     visitsOfMachine(actor, machine.id),
+    listOpenVisits(actor),
+    listPeople(actor),
     sheetsOf(actor, { machineId: machine.id }),
     signsOf(actor, { machineId: machine.id }),
     documentsOf(actor, machine.id),
     Promise.all(machine.fitted.map((assembly) => getWear(actor, assembly.id))),
   ])
-  const clocks = wear.flatMap((view) => (view?.started ? bookable(view, visits) : []))
+  const running = wear.filter((view) => view?.started).map((view) => view!)
+  const clocks = running.flatMap((view) => bookable(view, open))
+  const services = servicesOn(running, visits, present(company).today)
+  const record = recordOf(visits, sheets)
+  const mayPlan = mayDo(actor.role, 'visits.plan') && !machine.retiredOn
   const now = present(company)
   const { today } = now
   const mayEdit = mayDo(actor.role, 'fleet.edit')
@@ -102,6 +116,18 @@ export default async function MachineDetails({ params }: Params) {
           )}
           {clocks.length > 0 && !machine.retiredOn && mayDo(actor.role, 'sheets.work') && (
             <UnplannedSheet clocks={clocks} today={today} start={startUnplannedSheet} />
+          )}
+          {mayPlan && running.length > 0 && (
+            <BookVisit
+              key={typeof book === 'string' ? book : ''}
+              clocks={clocks}
+              technicians={visitLeads(people)}
+              suggestedLead={leastBusy(people, open, today)}
+              wanted={typeof book === 'string' ? book : undefined}
+              today={today}
+              look="outlined"
+              book={bookVisit}
+            />
           )}
           {mayEnter && (
             <ReadingDialog
@@ -146,7 +172,41 @@ export default async function MachineDetails({ params }: Params) {
             )}
           </Note>
         )}
-        <div className="columns">
+        <div className="columns lead">
+          <div className="stack">
+            <Part
+              title="Due on it"
+              aside={running.length > 0 && 'overdue first; days as likely as not, below 10 to 90 %'}
+            >
+              {running.length > 0 ? (
+                <DueServices
+                  services={services}
+                  several={running.length > 1}
+                  today={today}
+                  bookAt={mayPlan ? bookAt(path) : null}
+                />
+              ) : (
+                <p className="second">
+                  {machine.fitted.length === 0
+                    ? 'Nothing is fitted, so nothing wears.'
+                    : 'The clocks of what it carries have not been started yet.'}
+                </p>
+              )}
+            </Part>
+            <Part title="Signs" aside="what was seen, until it is settled">
+              <SignsPart
+                signs={signs}
+                machineId={machine.id}
+                pumps={running.map(signPump)}
+                today={today}
+                mayReport={mayDo(actor.role, 'signs.report') && !machine.retiredOn}
+                actions={actions}
+              />
+            </Part>
+            <Part title="Visits to come" aside="the next first">
+              <Coming lines={record.coming} today={today} />
+            </Part>
+          </div>
           <div className="stack">
             {machine.meters.map((meter, index) => (
               <MeterPart
@@ -175,27 +235,37 @@ export default async function MachineDetails({ params }: Params) {
                 }
               />
             ))}
-            <Part title="Lay-ups and jobs" aside="known beforehand; the days ahead go by them">
-              <SpellsPart
-                spells={machine.spells}
-                today={today}
-                mayEdit={mayEdit && !machine.retiredOn}
-                save={actions.saveSpell.bind(null, machine.id)}
-                withdraw={actions.withdrawSpell}
-              />
+          </div>
+        </div>
+        <div className="columns lead">
+          <div className="stack">
+            <Part
+              title="Service record"
+              aside={
+                record.past.length > 0 && (
+                  <RecordDownloads query={`machine=${encodeURIComponent(machine.number)}`} />
+                )
+              }
+            >
+              <ServiceRecord lines={record.past} today={today} />
             </Part>
-            <Part title="Machine">
-              <Facts facts={facts(machine, company.units)} />
-            </Part>
-            <Part title="Photos and documents" aside="plates, joints, pages of the manual">
-              <DocumentsPart
-                machineId={machine.id}
-                documents={documents}
-                today={today}
-                mayAdd={mayEnter}
-                mayRemove={mayEdit}
-                remove={actions.removeDocument}
-              />
+            {machine.meters.map((meter) => (
+              <Part
+                key={meter.id}
+                title={machine.meters.length > 1 ? `Readings: ${meter.name}` : 'Readings'}
+                aside={`newest first · asked for every ${meter.readingIntervalDays} days`}
+              >
+                <ReadingsTable
+                  meter={meter}
+                  today={today}
+                  mayEnter={mayEnter}
+                  maySettleAll={maySettleAll}
+                  settle={actions.settleReading}
+                />
+              </Part>
+            ))}
+            <Part title="Changes" aside="who changed what, before and after">
+              <ChangesList changes={machine.changes} today={today} />
             </Part>
           </div>
           <div className="stack">
@@ -224,46 +294,27 @@ export default async function MachineDetails({ params }: Params) {
                 }
               />
             </Part>
-            <Part title="Signs" aside="what was seen, until it is settled">
-              <SignsPart
-                signs={signs}
-                machineId={machine.id}
-                pumps={wear.flatMap((view) => (view?.started ? [signPump(view)] : []))}
+            <Part title="Lay-ups and jobs" aside="known beforehand; the days ahead go by them">
+              <SpellsPart
+                spells={machine.spells}
                 today={today}
-                mayReport={mayDo(actor.role, 'signs.report') && !machine.retiredOn}
-                actions={actions}
+                mayEdit={mayEdit && !machine.retiredOn}
+                save={actions.saveSpell.bind(null, machine.id)}
+                withdraw={actions.withdrawSpell}
               />
             </Part>
-            {visits.length > 0 && (
-              <Part title="Visits" aside="newest first">
-                <VisitList visits={visits} today={today} />
-              </Part>
-            )}
-            {sheets.length > 0 && (
-              <Part
-                title="Service record"
-                aside={<RecordDownloads query={`machine=${encodeURIComponent(machine.number)}`} />}
-              >
-                <SheetList sheets={sheets} today={today} />
-              </Part>
-            )}
-            {machine.meters.map((meter) => (
-              <Part
-                key={meter.id}
-                title={machine.meters.length > 1 ? `Readings: ${meter.name}` : 'Readings'}
-                aside={`newest first · asked for every ${meter.readingIntervalDays} days`}
-              >
-                <ReadingsTable
-                  meter={meter}
-                  today={today}
-                  mayEnter={mayEnter}
-                  maySettleAll={maySettleAll}
-                  settle={actions.settleReading}
-                />
-              </Part>
-            ))}
-            <Part title="Changes" aside="who changed what, before and after">
-              <ChangesList changes={machine.changes} today={today} />
+            <Part title="Machine">
+              <Facts facts={facts(machine, company.units)} />
+            </Part>
+            <Part title="Photos and documents" aside="plates, joints, pages of the manual">
+              <DocumentsPart
+                machineId={machine.id}
+                documents={documents}
+                today={today}
+                mayAdd={mayEnter}
+                mayRemove={mayEdit}
+                remove={actions.removeDocument}
+              />
             </Part>
           </div>
         </div>
@@ -271,6 +322,12 @@ export default async function MachineDetails({ params }: Params) {
     </Page>
   )
 }
+
+/** Opens the booking of a service where the machine's other services are chosen along. */
+const bookAt =
+  (path: string) =>
+  ({ clock }: DueService) =>
+    `${path}?book=${encodeURIComponent(clock.task)}`
 
 const signPump = ({ assemblyId, number, title, renewals }: WearView) => ({
   assemblyId,

@@ -3,7 +3,15 @@ import { Link } from '@/ui/frame/Link'
 import { showDay, showLongDay } from '@/core/calendar'
 import { showAmount } from '@/core/stores'
 import { mayDo } from '@/core/access'
-import { isOpen, showMinutes, visitNumber, visitStates, type PreparedStep, type VisitPage } from '@/core/plan'
+import {
+  isOpen,
+  showMinutes,
+  visitNumber,
+  visitStates,
+  type PreparedStep,
+  type VisitPage,
+  visitLeads,
+} from '@/core/plan'
 import { getCompany, present } from '@/services/house'
 import { listPeople } from '@/services/access'
 import { getVisit } from '@/services/plan'
@@ -29,9 +37,6 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
     getCompany(actor),
   ])
   const { today } = present(company)
-  const technicians = people
-    .filter((person) => person.role !== 'viewer' && !person.retiredOn)
-    .map((person) => ({ value: person.id, label: person.name }))
   const { number, day, startTime, leadId, note, version } = visit
   const late = visit.parts.filter((part) => part.stock && !part.stock.inTime)
   return (
@@ -45,7 +50,7 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
             {mayDo(actor.role, 'visits.plan') && (
               <VisitActions
                 visit={{ id, number, day, startTime, leadId, note, version }}
-                technicians={technicians}
+                technicians={visitLeads(people)}
                 change={actions.changeVisit}
                 cancel={actions.cancelVisit}
                 restore={actions.restoreVisit}

@@ -18,7 +18,7 @@ import { EarlyChecks } from '@/ui/inspection/EarlyChecks'
 import { FindingsList } from '@/ui/inspection/FindingsList'
 import { NextVisit } from '@/ui/plan/NextVisit'
 import { SignsPart } from '@/ui/inspection/SignsPart'
-import { bookable, leastBusy } from '@/core/plan'
+import { bookable, leastBusy, visitLeads } from '@/core/plan'
 import { BookVisit } from '@/ui/plan/BookVisit'
 import { VisitList } from '@/ui/plan/VisitList'
 import { Note } from '@/ui/feedback/States'
@@ -81,9 +81,6 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
     wear?.started ? nextVisitTo(actor, wear, open) : null,
     findingsOf(actor, assembly, signs),
   ])
-  const technicians = people
-    .filter((person) => person.role !== 'viewer' && !person.retiredOn)
-    .map((person) => ({ value: person.id, label: person.name }))
   const own = open.filter((visit) => visit.services.some((service) => service.assemblyId === assembly.id))
   const mayEdit = mayDo(actor.role, 'fleet.edit')
   const { id, number, version, retiredOn, usageScale } = assembly
@@ -129,7 +126,7 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
           {wear?.started && mayDo(actor.role, 'visits.plan') && (
             <BookVisit
               clocks={bookable(wear, own)}
-              technicians={technicians}
+              technicians={visitLeads(people)}
               suggestedLead={leastBusy(people, open, today)}
               wanted={typeof book === 'string' ? book : undefined}
               today={today}

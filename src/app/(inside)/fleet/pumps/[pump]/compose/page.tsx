@@ -9,7 +9,7 @@ import { ComposeBench } from '@/ui/composing/ComposeBench'
 import { EmptyState } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Page } from '@/ui/frame/Page'
-import { leastBusy } from '@/core/plan'
+import { leastBusy, visitLeads } from '@/core/plan'
 import { load } from '../../../../../access/act'
 import { referenceIn } from '../../../../../access/reference'
 import { requireActor } from '../../../../../access/session'
@@ -33,9 +33,6 @@ export default async function ComposeWork({ params }: Params) {
     listPeople(actor),
     listOpenVisits(actor),
   ])
-  const technicians = people
-    .filter((person) => person.role !== 'viewer' && !person.retiredOn)
-    .map((person) => ({ value: person.id, label: person.name }))
   return (
     <Page
       title={`Compose work on ${assembly.number}`}
@@ -55,7 +52,11 @@ export default async function ComposeWork({ params }: Params) {
           today={today}
           booking={
             mayDo(actor.role, 'visits.plan') && !assembly.retiredOn
-              ? { technicians, suggestedLead: leastBusy(people, open, today), book: bookVisit }
+              ? {
+                  technicians: visitLeads(people),
+                  suggestedLead: leastBusy(people, open, today),
+                  book: bookVisit,
+                }
               : null
           }
         />
