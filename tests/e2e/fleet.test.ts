@@ -48,7 +48,7 @@ test('the demo offers its accounts, and each role sees what it may do', async ()
       be: 'Be H. Lindqvist',
       sees: ['Add machine'],
       misses: [],
-      onMachine: ['Add reading', 'Breakdown', 'Edit', 'Retire'],
+      onMachine: ['Add reading', 'Book a visit', 'Breakdown', 'Edit', 'Retire'],
     },
     { be: 'Be M. Osei', sees: [], misses: ['Add machine'], onMachine: ['Add reading', 'Breakdown'] },
     { be: 'Be A. Coyle', sees: [], misses: ['Add machine'], onMachine: [] },
@@ -102,7 +102,7 @@ test('a machine is added with meter and pump; what was wrong is said beside its 
   await person.sees('300 h')
   await person.sees('250 bar')
   await person.goTo('/fleet')
-  await person.type('Search machine or pump', 'lock-gate')
+  await person.type('Search machine, pump, service', 'lock-gate')
   await person.sees('T-16 lock-gate trailer')
   expect(await person.page.$$('tbody tr')).toHaveLength(1)
 })

@@ -15,7 +15,15 @@ import {
   type RowData,
 } from '@tanstack/react-table'
 import { useWindowVirtualizer } from '@tanstack/react-virtual'
-import { useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
+import {
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type ReactNode,
+} from 'react'
 
 export type Column<Row> = {
   name: string
@@ -82,6 +90,17 @@ export function DataTable<Row extends RowData>(props: Props<Row>) {
     initialRect: firstSight,
     scrollMargin: top,
   })
+  // Another search, group or order starts at the top of the list, where its head is.
+  const [sorting] = table.state.sorting
+  const shape = `${rows.length} ${sorting?.id} ${sorting?.desc}`
+  const shapes = useRef({ groupBy, shape })
+  useEffect(() => {
+    if (shapes.current.groupBy === groupBy && shapes.current.shape === shape) return
+    shapes.current = { groupBy, shape }
+    const start = (body.current?.closest('table')?.getBoundingClientRect().top ?? 0) + window.scrollY
+    if (!plain && window.scrollY > start) window.scrollTo({ top: start })
+  }, [groupBy, shape, plain])
+
   const seen = virtual.getVirtualItems()
   const above = seen.length > 0 ? seen[0]!.start - top : 0
   const below = seen.length > 0 ? virtual.getTotalSize() - (seen.at(-1)!.end - top) : 0
@@ -107,7 +126,6 @@ export function DataTable<Row extends RowData>(props: Props<Row>) {
     focus(10)
   }
 
-  const [sorting] = table.state.sorting
   const list = (
     <Table
       className={plain ? 'plain' : 'list'}

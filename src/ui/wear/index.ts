@@ -1,4 +1,14 @@
 export { markOf } from './ClockList'
 export { DueFigures } from './DueFigures'
 export { PositionChoice } from './PositionChoice'
-export { actInk, actWords, bandWords, inkOf, leftWords, limitWords, missingWords, stateWords, usedWords } from './words'
+export {
+  actInk,
+  actWords,
+  bandWords,
+  inkOf,
+  leftWords,
+  limitWords,
+  missingWords,
+  stateWords,
+  usedWords,
+} from './words'

@@ -1,5 +1,14 @@
 import fc from 'fast-check'
-import { addDays, daysBetween, showAge, showAhead, showDay, showFarDay, showLongDay, showSpan } from '@/core/calendar'
+import {
+  addDays,
+  daysBetween,
+  showAge,
+  showAhead,
+  showDay,
+  showFarDay,
+  showLongDay,
+  showSpan,
+} from '@/core/calendar'
 
 test.each([
   ['2026-02-27', 2, '2026-03-01'],

@@ -3,7 +3,7 @@ import { Link } from '@/ui/frame/Link'
 import { showDay } from '@/core/calendar'
 import { assemblyKinds, openingKinds, type AssemblyPage } from '@/core/fleet'
 import { mayDo } from '@/core/access'
-import type { BenchPart } from '@/core/sheets'
+import { recordOf, type BenchPart } from '@/core/sheets'
 import { showNumber } from '@/core/units'
 import { limitsAhead } from '@/core/wear'
 import { getAssembly } from '@/services/fleet'
@@ -20,7 +20,6 @@ import { NextVisit } from '@/ui/plan/NextVisit'
 import { SignsPart } from '@/ui/inspection/SignsPart'
 import { bookable, leastBusy, visitLeads } from '@/core/plan'
 import { BookVisit } from '@/ui/plan/BookVisit'
-import { VisitList } from '@/ui/plan/VisitList'
 import { Note } from '@/ui/feedback/States'
 import { ChangesList } from '@/ui/fleet/ChangesList'
 import { RetireButton } from '@/ui/fleet/MachineActions'
@@ -31,7 +30,7 @@ import { countedWords, placeWords, usageWords } from '@/ui/fleet/usageWords'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { RecordDownloads } from '@/ui/sheets/bench/RecordDownloads'
-import { SheetList } from '@/ui/sheets/record/SheetList'
+import { Coming, ServiceRecord } from '@/ui/sheets/record/RecordList'
 import { UnplannedSheet } from '@/ui/sheets/UnplannedSheet'
 import { ClockList } from '@/ui/wear/ClockList'
 import { LivesGrid } from '@/ui/wear/LivesGrid'
@@ -82,6 +81,7 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
     findingsOf(actor, assembly, signs),
   ])
   const own = open.filter((visit) => visit.services.some((service) => service.assemblyId === assembly.id))
+  const record = recordOf(own, sheets)
   const mayEdit = mayDo(actor.role, 'fleet.edit')
   const { id, number, version, retiredOn, usageScale } = assembly
   return (
@@ -279,31 +279,19 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
                 record={mayDo(actor.role, 'signs.report') ? actions.recordEarlyCheck : null}
               />
             </Part>
-            {own.length > 0 && (
-              <Part title="Visits" aside="booked, still to come">
-                <VisitList visits={own} today={today} />
-              </Part>
-            )}
+            <Part title="Visits to come" aside="the next first">
+              <Coming lines={record.coming} today={today} />
+            </Part>
             <Part title="Findings over time" aside="failed, seen, measured, remarked; newest first">
               <FindingsList findings={findings} today={today} />
             </Part>
             <Part
               title="Service record"
-              aside={sheets.length > 0 && <RecordDownloads query={`pump=${encodeURIComponent(number)}`} />}
+              aside={
+                record.past.length > 0 && <RecordDownloads query={`pump=${encodeURIComponent(number)}`} />
+              }
             >
-              {sheets.length === 0 ? (
-                <p className="second">No sheet was worked on it yet.</p>
-              ) : (
-                <>
-                  <SheetList sheets={sheets.slice(0, 10)} today={today} />
-                  {sheets.length > 10 && (
-                    <details>
-                      <summary>{sheets.length - 10} earlier</summary>
-                      <SheetList sheets={sheets.slice(10)} today={today} />
-                    </details>
-                  )}
-                </>
-              )}
+              <ServiceRecord lines={record.past} today={today} />
             </Part>
             <Part title="Where it has been" aside="hours and record go with it">
               <Stays assembly={assembly} today={today} />

@@ -1,0 +1,169 @@
+import path from 'node:path'
+import sqlite3 from 'sqlite3'
+import { dataFolder, demoEnv, makeDemo, startApp, type RunningApp } from '../support/app'
+import { eventually, openBrowser, Person } from '../support/browser'
+import { demoApp } from '../support/demo'
+
+jest.setTimeout(180_000)
+
+/** What has the focus, in words. */
+const focused = (person: Person) =>
+  person.page.evaluate(
+    () => (document.activeElement as HTMLElement | null)?.innerText.replace(/\s+/g, ' ') ?? '',
+  )
+
+const firstCells = (person: Person) =>
+  person.page.$$eval('table.list tbody tr[aria-rowindex]', (rows) =>
+    rows.map((row) => row.querySelector('a')!.textContent!.split(' ')[0]!),
+  )
+
+describe('the fleet of the demo', () => {
+  const demo = demoApp()
+
+  test('from Fleet, worst first, to the machine, to its overdue service, to a booked visit, by keyboard', async () => {
+    const person = await demo.someone('coordinator')
+    const { keyboard } = person.page
+    await person.goTo('/fleet')
+    await person.sees('4 are past a limit.')
+    // Nobody sorted anything: what is past its limit stands first, and says so in words.
+    expect((await firstCells(person)).slice(0, 4)).toEqual(['T-07', 'T-04', 'S-02', 'R-03'])
+    const first = await person.row('T-04')
+    expect(first).toContain('Renew high-pressure seals')
+    expect(first).toContain('past its limit')
+    expect(first).toContain('66 h past')
+    expect(first).toContain('none booked')
+    await person.page.focus('#machine-search')
+    await keyboard.press('ArrowDown')
+    await keyboard.press('ArrowDown')
+    expect(await focused(person)).toContain('T-04')
+    await keyboard.press('Enter')
+    await person.sees('Due on it')
+    expect(await person.page.$eval('.due-services li', (row) => row.textContent)).toContain(
+      'Renew high-pressure seals, past its limit',
+    )
+    for (let tabs = 0; (await focused(person)) !== 'Book'; tabs += 1) {
+      expect(tabs).toBeLessThan(40)
+      await keyboard.press('Tab')
+    }
+    await keyboard.press('Enter')
+    await person.sees('Technician')
+    await eventually(async () =>
+      expect(
+        await person.page.evaluate(() => document.activeElement?.closest('[role=dialog]') !== null),
+      ).toBe(true),
+    )
+    // What else is due on it is chosen along; Enter in the form books it.
+    await person.page.focus('[role=dialog] input[name=note]')
+    await keyboard.type('seals first')
+    await keyboard.press('Enter')
+    await person.sees('Renew high-pressure seals, cylinders 1 and 2')
+    await person.goTo('/fleet')
+    expect(await person.row('T-04')).toContain('14 Oct')
+    expect(await person.row('T-04')).not.toContain('none booked')
+    await person.goTo('/fleet/T-04')
+    const due = await person.page.$eval('.due-services li', (row) => row.textContent)
+    expect(due).toContain('On 14')
+    // The visit is told once, under what is to come.
+    expect(await person.page.$$('.line-list a[href^="/plan/"]')).toHaveLength(1)
+  })
+
+  test('a search finds a service, and groups stand worst first', async () => {
+    const person = await demo.someone('viewer')
+    await person.goTo('/fleet')
+    await person.type('Search machine, pump, service', 'inlet filter')
+    await person.choose('Which machines', 'Past a limit (4)')
+    await person.sees('3 machines')
+    expect(await firstCells(person)).toEqual(['T-07', 'S-02', 'R-03'])
+    await person.choose('Which machines', 'In service (24)')
+    await person.type('Search machine, pump, service', '')
+    await person.choose('Group by', 'By how it stands')
+    const groups = await person.page.$$eval('.group-row th', (all) => all.map((each) => each.textContent))
+    expect(groups[0]).toContain('Overdue')
+    expect(groups.at(-1)).toContain('No service clock runs')
+    await person.goTo('/fleet/pumps')
+    expect((await firstCells(person)).slice(0, 2)).toEqual(['P-27', 'P-04'])
+  })
+})
+
+describe('a fleet of 400 machines', () => {
+  const data = dataFolder()
+  let app: RunningApp
+  let browser: Awaited<ReturnType<typeof openBrowser>>
+  beforeAll(async () => {
+    await makeDemo(data.folder)
+    await manyMachines(path.join(data.folder, 'atelier.sqlite'), 376)
+    app = await startApp(data.folder, demoEnv)
+    browser = await openBrowser()
+  }, 240_000)
+  afterAll(async () => {
+    await browser?.close()
+    await app?.stop()
+    data.remove()
+  })
+
+  test('it scrolls under its head, is walked by the arrow keys, grouped and searched', async () => {
+    const person = await Person.at(browser, app.url)
+    await person.signInAs('coordinator')
+    await person.goTo('/fleet')
+    await person.sees('400 machines')
+    const drawn = async () => (await firstCells(person)).length
+    expect(await drawn()).toBeLessThan(80)
+    expect(await person.page.$eval('table.list', (table) => table.getAttribute('aria-rowcount'))).toBe('401')
+    // To its end: the last rows are drawn and the head is still in sight.
+    await person.page.evaluate(() => window.scrollTo(0, document.body.scrollHeight))
+    await eventually(async () => expect(await person.page.$('tr[aria-rowindex="401"]')).not.toBeNull())
+    expect(await drawn()).toBeLessThan(80)
+    const head = await person.page.$eval('table.list th', (cell) => cell.getBoundingClientRect().top)
+    expect(head).toBe(0)
+    // The arrow keys go on where nothing was drawn yet.
+    await person.page.evaluate(() => window.scrollTo(0, 0))
+    await person.page.focus('#machine-search')
+    await person.page.keyboard.press('ArrowDown')
+    for (let row = 0; row < 60; row += 1) {
+      const at = await focused(person)
+      await person.page.keyboard.press('ArrowDown')
+      await person.page.waitForFunction(
+        (was) => (document.activeElement as HTMLElement).innerText.replace(/\s+/g, ' ') !== was,
+        { polling: 20 },
+        at,
+      )
+    }
+    expect(
+      await person.page.evaluate(() => document.activeElement!.closest('tr')!.getAttribute('aria-rowindex')),
+    ).toBe('62')
+    await person.choose('Group by', 'By yard')
+    await person.sees('Harbour yard 3')
+    await person.type('Search machine, pump, service', 'N-377')
+    await person.sees('No machine fits')
+    await person.type('Search machine, pump, service', 'N-376')
+    await person.sees('N-376 further rig')
+    await person.sees('1 machine')
+  })
+})
+
+/** More machines, each like one of the demo with a meter of its own. */
+async function manyMachines(file: string, count: number): Promise<void> {
+  const database = new sqlite3.Database(file)
+  const all = (sql: string, values: unknown[] = []) =>
+    new Promise<Record<string, unknown>[]>((resolve, reject) =>
+      database.all(sql, values, (error, rows) =>
+        error ? reject(error) : resolve(rows as Record<string, unknown>[]),
+      ),
+    )
+  const insert = (table: string, row: Record<string, unknown>) =>
+    all(
+      `INSERT INTO ${table} (${Object.keys(row).map((name) => `"${name}"`)}) VALUES (${Object.keys(row).map(() => '?')})`,
+      Object.values(row),
+    )
+  const [machine] = await all(`SELECT * FROM machines WHERE number = 'T-04'`)
+  const [meter] = await all(`SELECT * FROM meters WHERE "machineId" = ?`, [machine!.id])
+  await all('BEGIN')
+  for (let index = 1; index <= count; index += 1) {
+    const id = `further-${index}`
+    const number = `N-${String(index).padStart(3, '0')}`
+    await insert('machines', { ...machine, id, number, name: 'further rig' })
+    await insert('meters', { ...meter, id: `meter-${index}`, machineId: id })
+  }
+  await all('COMMIT')
+  await new Promise((resolve) => database.close(resolve))
+}
