@@ -24,6 +24,13 @@ test('one head at a time on an opposed-head pump: the others stay locked until i
   await readMeter(person, 'expected')
   await forward(person, 'Is everything safe to open?')
   await person.press('Made safe: M. Osei')
+  // Four heads beside each other: no figure and no button is cut off at the edge of the tablet.
+  const cut = await person.page.$$eval('.bench-side, .bench-side *', (all) =>
+    all.flatMap((each) =>
+      each.getBoundingClientRect().right > window.innerWidth + 1 ? each.textContent : [],
+    ),
+  )
+  expect(cut).toEqual([])
   const open = async () =>
     person.page.$$eval('.bench-cell', (cells) =>
       cells.map((each) => each.getAttribute('aria-label')!).filter((words) => words.includes('locked')),

@@ -67,6 +67,28 @@ describe('the fleet of the demo', () => {
     expect(await person.page.$$('.line-list a[href^="/plan/"]')).toHaveLength(1)
   })
 
+  test('a form left with nothing typed asks nothing; what was typed is asked about, by every way out', async () => {
+    const person = await demo.someone('coordinator')
+    const asked: string[] = []
+    person.page.on('dialog', (dialog) => asked.push(dialog.type()))
+    for (const form of ['/fleet/new', '/fleet/T-04/edit', '/fleet/pumps/new', '/settings?part=company']) {
+      await person.goTo(form)
+      await person.page.mouse.click(700, 12)
+      await person.press('Today', '.rail')
+      await person.sees('Wednesday 14 October')
+      expect([form, asked]).toEqual([form, []])
+    }
+    await person.goTo('/fleet/T-04/edit')
+    await person.type('Name', 'another name')
+    await person.press('Today', '.rail')
+    await person.sees('Wednesday 14 October')
+    expect(asked).toEqual(['confirm'])
+    await person.goTo('/fleet/T-04/edit')
+    await person.type('Name', 'another name')
+    await person.goTo('/today')
+    expect(asked).toEqual(['confirm', 'beforeunload'])
+  })
+
   test('a search finds a service, and groups stand worst first', async () => {
     const person = await demo.someone('viewer')
     await person.goTo('/fleet')

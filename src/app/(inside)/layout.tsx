@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { roleNames } from '@/core/access'
+import { roleNames, type Role } from '@/core/access'
 import { getCompany } from '@/services/house'
 import { Rail, type RailSection } from '@/ui/frame/Rail'
 import { signOut } from '../access/actions'
@@ -16,6 +16,13 @@ const sections: RailSection[] = [
   { section: 'settings', label: 'Settings', href: '/settings' },
 ]
 
+/** What stands in the bar of a phone; the rest is folded under More. */
+const onPhone: Record<Role, RailSection['section'][]> = {
+  coordinator: ['today', 'hours', 'fleet', 'plan'],
+  technician: ['today', 'sheets', 'hours', 'fleet'],
+  viewer: ['today', 'fleet', 'plan', 'sheets'],
+}
+
 export default async function Inside({ children }: { children: ReactNode }) {
   const actor = await requireActor()
   const company = await getCompany(actor)
@@ -25,7 +32,10 @@ export default async function Inside({ children }: { children: ReactNode }) {
         Skip to the page
       </a>
       <Rail
-        sections={sections}
+        sections={sections.map((each) => ({
+          ...each,
+          folded: !onPhone[actor.role].includes(each.section),
+        }))}
         company={company.name}
         person={actor.name}
         role={roleNames[actor.role]}

@@ -98,3 +98,4 @@ export type {
 export { correctableIn, type Correctable } from './record/correctable'
 export { safeAnew, whereWorkStands, type Place } from './bench/standing'
 export { recordOf, type WorkDone } from './record/serviceRecord'
+export { foldColumns, mostColumns, numberSpans } from './bench/columns'

@@ -78,11 +78,13 @@ export function SetUpForm({ action, timeZones }: Props) {
 
 /** Starts with the device's own time zone, which only the browser knows. */
 function DeviceTimeZone() {
-  const { getValues, setValue } = useFormContext<SetUpInput>()
+  const { getValues, resetField } = useFormContext<SetUpInput>()
   useEffect(() => {
-    if (getValues('company.timeZone') === '') {
-      setValue('company.timeZone', Intl.DateTimeFormat().resolvedOptions().timeZone)
-    }
-  }, [getValues, setValue])
+    // As what the form starts with: nobody has typed it.
+    if (getValues('company.timeZone') === '')
+      resetField('company.timeZone', {
+        defaultValue: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      })
+  }, [getValues, resetField])
   return null
 }

@@ -6,6 +6,7 @@ import { useEffect, useId, useState, type ReactNode } from 'react'
 import { FormProvider, useForm, type DefaultValues, type FieldValues, type Path } from 'react-hook-form'
 import type { Outcome, Problem, StaleEdit } from '@/core/problem'
 import { Note } from '../feedback/States'
+import { holdUnsaved } from '../frame/unsaved'
 import { schemaResolver } from './resolver'
 
 type Props<Values extends FieldValues, Result> = {
@@ -46,9 +47,13 @@ export function EntryForm<Values extends FieldValues, Result>(props: Props<Value
   useEffect(() => {
     if (!isDirty) return
     const warn = (event: BeforeUnloadEvent) => event.preventDefault()
+    const letGo = holdUnsaved(id)
     window.addEventListener('beforeunload', warn)
-    return () => window.removeEventListener('beforeunload', warn)
-  }, [isDirty])
+    return () => {
+      letGo()
+      window.removeEventListener('beforeunload', warn)
+    }
+  }, [isDirty, id])
 
   const send = form.handleSubmit(async (typed) => {
     setGeneral(null)

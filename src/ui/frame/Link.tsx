@@ -2,6 +2,7 @@
 
 import NextLink, { useLinkStatus } from 'next/link'
 import type { ComponentProps } from 'react'
+import { mayLeave } from './unsaved'
 
 /**
  * A link inside the application, not fetched ahead. Every page here is made for whoever asks: a list with
@@ -11,7 +12,13 @@ import type { ComponentProps } from 'react'
  */
 export function Link({ children, ...props }: ComponentProps<typeof NextLink>) {
   return (
-    <NextLink prefetch={false} {...props}>
+    <NextLink
+      prefetch={false}
+      onNavigate={(event) => {
+        if (!mayLeave()) event.preventDefault()
+      }}
+      {...props}
+    >
       {children}
       <OnItsWay />
     </NextLink>

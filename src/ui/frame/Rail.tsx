@@ -1,7 +1,10 @@
 'use client'
 
 import { Link } from './Link'
+import MoreHoriz from '@mui/icons-material/MoreHoriz'
+import dynamic from 'next/dynamic'
 import { usePathname } from 'next/navigation'
+import { useState } from 'react'
 import { AtelierMark, SectionIcon, type Section } from '../graphics/SectionIcon'
 
 export type RailSection = {
@@ -10,7 +13,11 @@ export type RailSection = {
   href: string
   count?: number
   countMeans?: string
+  /** On a phone it stands under More: this role seldom needs it there. */
+  folded?: boolean
 }
+
+const MoreMenu = dynamic(() => import('./MoreMenu'), { ssr: false })
 
 type Props = {
   sections: RailSection[]
@@ -23,6 +30,9 @@ type Props = {
 /** The way through the application, in the order of the work; settings and the person at its foot. */
 export function Rail({ sections, company, person, role, signOut }: Props) {
   const path = usePathname()
+  const [more, setMore] = useState<HTMLElement | null>(null)
+  const folded = sections.filter((each) => each.folded)
+  const inFolded = folded.some(({ href }) => path.startsWith(href))
   return (
     <aside className="rail" aria-label="Atelier">
       <Link href="/" className="rail-mark">
@@ -30,11 +40,11 @@ export function Rail({ sections, company, person, role, signOut }: Props) {
         <span>Atelier</span>
       </Link>
       <nav className="rail-nav" aria-label="Sections">
-        {sections.map(({ section, label, href, count, countMeans }) => (
+        {sections.map(({ section, label, href, count, countMeans, folded: hidden }) => (
           <Link
             key={section}
             href={href}
-            className="rail-item"
+            className={hidden ? 'rail-item folded' : 'rail-item'}
             aria-current={path.startsWith(href) ? 'page' : undefined}
           >
             <SectionIcon section={section} />
@@ -47,7 +57,29 @@ export function Rail({ sections, company, person, role, signOut }: Props) {
             ) : null}
           </Link>
         ))}
+        <button
+          type="button"
+          className="rail-item rail-more"
+          aria-haspopup="menu"
+          aria-expanded={more !== null}
+          aria-current={inFolded ? 'true' : undefined}
+          onClick={(event) => setMore(event.currentTarget)}
+        >
+          <MoreHoriz />
+          More
+        </button>
       </nav>
+      {more && (
+        <MoreMenu
+          anchor={more}
+          sections={folded}
+          company={company}
+          person={person}
+          role={role}
+          signOut={signOut}
+          onClose={() => setMore(null)}
+        />
+      )}
       <div className="rail-foot">
         <span className="second">{company}</span>
         <span>{person}</span>

@@ -104,7 +104,7 @@ export const theme = createTheme({
     MuiDialogTitle: { styleOverrides: { root: { ...text(16, 24, 640), padding: '16px 24px 4px' } } },
     MuiDialogContent: { styleOverrides: { root: { padding: '8px 24px 16px' } } },
     MuiDialogActions: { styleOverrides: { root: { padding: '12px 24px 16px' } } },
-    MuiMenu: { styleOverrides: { paper: { border: '1px solid var(--edge)' } } },
+    MuiMenu: { styleOverrides: { paper: { border: '1px solid var(--edge)', boxShadow: 'none' } } },
     MuiMenuItem: { styleOverrides: { root: { ...text(13, 20, 400), minHeight: 32 } } },
     MuiToggleButton: {
       styleOverrides: {

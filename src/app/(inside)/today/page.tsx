@@ -2,6 +2,7 @@ import type { Metadata } from 'next'
 import { showLongDay } from '@/core/calendar'
 import { mayDo } from '@/core/access'
 import type { TodayRow } from '@/core/today'
+import { visitLeads } from '@/core/plan'
 import { getCompany, present } from '@/services/house'
 import { listPeople } from '@/services/access'
 import { getToday } from '@/services/today'
@@ -42,13 +43,7 @@ export default async function TodayPage() {
         <TodayList
           view={view}
           yards={yards}
-          people={
-            mayDo(actor.role, 'visits.plan')
-              ? people
-                  .filter((person) => person.role !== 'viewer' && !person.retiredOn)
-                  .map((person) => ({ value: person.id, label: person.name }))
-              : null
-          }
+          people={mayDo(actor.role, 'visits.plan') ? visitLeads(people) : null}
           maySettle={mayDo(actor.role, 'signs.report')}
           actions={actions}
           today={today}
@@ -59,17 +54,27 @@ export default async function TodayPage() {
 }
 
 function summary(rows: TodayRow[]): string {
-  const count = (number: number, one: string, many: string) =>
-    `${number === 0 ? 'No' : number} ${number === 1 ? one : many}`
+  const count = (number: number, one: string, many: string) => `${number} ${number === 1 ? one : many}`
+  // A sentence each, and none about what is not there.
+  const told = (number: number, one: string, many: string) =>
+    number > 0 ? `${count(number, one, many)}.` : ''
   const services = rows.flatMap((row) => (row.kind === 'service' ? [row.clock] : []))
   const past = services.filter((clock) => clock.share > 1).length
   const of = (kind: TodayRow['kind']) => rows.filter((row) => row.kind === kind).length
   const signs = of('sign') + services.filter((clock) => clock.signs.length > 0).length
   return [
-    `${count(past, 'service is', 'services are')} past the limit, ${count(services.length - past, 'comes', 'come').toLowerCase()} due soon.`,
-    signs > 0 ? `${count(signs, 'sign stands', 'signs stand')} open.` : '',
-    `${count(of('reading'), 'machine owes', 'machines owe')} a reading.`,
-    of('doubt') > 0 ? `${count(of('doubt'), 'machine has', 'machines have')} a reading in doubt.` : '',
+    services.length === 0
+      ? 'No service is past its limit or near it.'
+      : past === 0
+        ? told(services.length, 'service comes due soon', 'services come due soon')
+        : services.length === past
+          ? told(past, 'service is past its limit', 'services are past their limit')
+          : `${count(past, 'service is past its limit', 'services are past their limit')}, ${services.length - past} ${services.length - past === 1 ? 'comes' : 'come'} due soon.`,
+    told(signs, 'sign stands open', 'signs stand open'),
+    of('reading') > 0
+      ? told(of('reading'), 'machine owes a reading', 'machines owe a reading')
+      : 'Every meter is freshly read.',
+    told(of('doubt'), 'machine has a reading in doubt', 'machines have a reading in doubt'),
   ]
     .filter(Boolean)
     .join(' ')

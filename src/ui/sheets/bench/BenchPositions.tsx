@@ -1,10 +1,12 @@
 'use client'
 
 import Button from '@mui/material/Button'
-import { useState } from 'react'
+import { Fragment, useState } from 'react'
 import { findingWords } from '@/core/inspection'
 import {
   findingOf,
+  foldColumns,
+  numberSpans,
   placeWords,
   positionPlace,
   type PositionPlace,
@@ -23,7 +25,8 @@ type Props = { assembly: SheetAssembly; bench: SheetHandle; wear: WearView | nul
 
 /** Every position of a pump by cylinder: hours since it was new, and what this sheet does to it. */
 export function BenchPositions({ assembly, bench, wear }: Props) {
-  const [chosen, setChosen] = useState<PositionState | null>(null)
+  // A folded column stands for several positions: then one of them is chosen first.
+  const [chosen, setChosen] = useState<PositionState[]>([])
   const states = bench.state.positions.filter((each) => each.assemblyId === assembly.id)
   const stateOf = (position: string) => states.find((each) => each.position === position)
   const rows = wear?.grid.flatMap((zone) => zone.rows) ?? []
@@ -31,6 +34,23 @@ export function BenchPositions({ assembly, bench, wear }: Props) {
   const single = states.filter((each) => !inGrid.has(each.position))
   const nameOf = (position: string) =>
     assembly.positions.find((each) => each.key === position)?.name ?? position
+  const columns = wear?.columns ?? []
+  const wide = columns.length > 3
+  const cellOf = (cell: PositionView | undefined) => {
+    const state = cell && stateOf(cell.position)
+    if (!cell || !state) return null
+    const seen = findingOf(bench.state, assembly.id, cell.position)?.payload.damages.length ?? 0
+    return {
+      cell,
+      state,
+      place: positionPlace(bench.state, state),
+      seen: seen > 0,
+      name: nameOf(cell.position),
+    }
+  }
+  const groups = foldColumns(
+    columns.map((_, column) => rows.map((row) => JSON.stringify(lookOf(cellOf(row.cells[column])))).join()),
+  )
   return (
     <section>
       <header>
@@ -38,52 +58,65 @@ export function BenchPositions({ assembly, bench, wear }: Props) {
         <span className="second">{assembly.unit === 'h' ? 'hours' : 'strokes'} since new</span>
       </header>
       {rows.length > 0 && (
-        <table className="bench-grid">
+        <table className={wide ? 'bench-grid wide' : 'bench-grid'}>
           <caption className="visually-hidden">Positions of {assembly.number}</caption>
           <thead>
             <tr>
-              <td />
-              {wear!.columns.map((column, index) => (
-                <th key={column} scope="col">
-                  <span className="visually-hidden">{column}</span>
-                  <span aria-hidden>{index + 1}</span>
+              {!wide && <td />}
+              {groups.map((group) => (
+                <th key={group.join()} scope="col">
+                  <span className="visually-hidden">
+                    {group.map((column) => wear!.columns[column]).join(', ')}
+                  </span>
+                  <span aria-hidden>{numberSpans(group.map((column) => column + 1))}</span>
                 </th>
               ))}
             </tr>
           </thead>
           <tbody>
-            {rows.map((row) => (
-              <tr key={row.key}>
-                <th scope="row">{row.name}</th>
-                {row.cells.map((cell) => {
-                  const state = stateOf(cell.position)
-                  return (
-                    <td key={cell.position}>
-                      {state && (
-                        <PositionCell
-                          cell={cell}
-                          state={state}
-                          place={positionPlace(bench.state, state)}
-                          seen={
-                            (findingOf(bench.state, assembly.id, cell.position)?.payload.damages ?? [])
-                              .length > 0
-                          }
-                          name={nameOf(cell.position)}
-                          onOpen={() => setChosen(state)}
-                        />
-                      )}
-                    </td>
-                  )
-                })}
-              </tr>
-            ))}
+            {rows.map((row) => {
+              const cells = groups.map((group) => {
+                const look = cellOf(row.cells[group[0]!])
+                return (
+                  <td key={group.join()}>
+                    {look && (
+                      <PositionCell
+                        {...look}
+                        others={group.length - 1}
+                        onOpen={() =>
+                          setChosen(
+                            group.flatMap((column) => stateOf(row.cells[column]?.position ?? '') ?? []),
+                          )
+                        }
+                      />
+                    )}
+                  </td>
+                )
+              })
+              const head = <th scope="row">{row.name}</th>
+              return wide ? (
+                <Fragment key={row.key}>
+                  <tr>
+                    <th scope="rowgroup" colSpan={groups.length}>
+                      {row.name}
+                    </th>
+                  </tr>
+                  <tr>{cells}</tr>
+                </Fragment>
+              ) : (
+                <tr key={row.key}>
+                  {head}
+                  {cells}
+                </tr>
+              )
+            })}
           </tbody>
         </table>
       )}
       <ul className="bench-parts">
         {single.map((state) => (
           <li key={state.position}>
-            <button type="button" onClick={() => setChosen(state)}>
+            <button type="button" onClick={() => setChosen([state])}>
               <span className={`position-dot ${state.state}`} aria-hidden />
               <span>{nameOf(state.position)}</span>
               <span className={state.state === 'open' ? 'second' : 'strong'}>
@@ -96,12 +129,23 @@ export function BenchPositions({ assembly, bench, wear }: Props) {
           </li>
         ))}
       </ul>
-      {chosen && (
+      {chosen.length > 1 && (
+        <BenchDialog title="Which one?" size="xs" onClose={() => setChosen([])}>
+          <div className="bench-buttons">
+            {chosen.map((state) => (
+              <Button key={state.position} variant="outlined" onClick={() => setChosen([state])}>
+                {nameOf(state.position)}
+              </Button>
+            ))}
+          </div>
+        </BenchDialog>
+      )}
+      {chosen.length === 1 && (
         <PositionDialog
           assemblyId={assembly.id}
-          position={chosen.position}
+          position={chosen[0]!.position}
           bench={bench}
-          onClose={() => setChosen(null)}
+          onClose={() => setChosen([])}
         />
       )}
     </section>
@@ -115,19 +159,32 @@ function wordsOf({ state, planned }: PositionState, clock: ClockView | undefined
   return planned ? `${used} to renew`.trim() : used
 }
 
+type CellLook = {
+  cell: PositionView
+  state: PositionState
+  place: PositionPlace
+  seen: boolean
+  name: string
+}
+
+/** What a cell shows, without which one it is: columns that show the same can be folded. */
+function lookOf(look: CellLook | null) {
+  if (!look) return null
+  const { cell, state, place, seen } = look
+  return [Math.round(cell.used), cell.limit, cell.state, state.state, state.planned, place, seen]
+}
+
 function PositionCell({
   cell,
   state,
   place,
   seen,
   name,
+  others,
   onOpen,
-}: {
-  cell: PositionView
-  state: PositionState
-  place: PositionPlace
-  seen: boolean
-  name: string
+}: CellLook & {
+  /** How many more its column stands for. */
+  others: number
   onOpen: () => void
 }) {
   const renewed = state.state === 'renewed'
@@ -141,7 +198,7 @@ function PositionCell({
     <button
       type="button"
       className={`bench-cell ${state.state} place-${place} ${state.planned ? 'planned' : ''}`}
-      aria-label={says}
+      aria-label={others > 0 ? `${says}; and ${others} more alike` : says}
       onClick={onOpen}
     >
       <svg width="14" height="32" viewBox="0 0 14 32" aria-hidden>
