@@ -2,7 +2,7 @@ import { mkdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
 import { v7 as uuid } from 'uuid'
-import { locksOf, type Finding } from '@/core/sheets'
+import { locksOf, type Finding, type SheetQuery } from '@/core/sheets'
 import { dataFolder } from '@/db/house'
 import { publishPumpModel, withLookedUp } from '@/services/models'
 import { getPumpModel } from '@/services/models'
@@ -12,6 +12,7 @@ import { addWork, offersOn } from '@/services/sheets'
 import { addSheetPhoto, readSheetPhoto } from '@/services/sheets'
 import { appendEntries } from '@/services/sheets'
 import { getSigning, signSheet } from '@/services/sheets'
+import { correctSheet, entriesOf, findSheets, sheetChoices } from '@/services/sheets'
 import { getSheet, listSheets, startUnplannedSheet } from '@/services/sheets'
 import { listOpenSigns } from '@/services/inspection'
 import { getVisit } from '@/services/plan'
@@ -217,7 +218,7 @@ test('what was closed already is opened once more, and what opening destroys is 
     expect(after.steps.some(({ step }) => step.key.includes('sealStack@3~2/open'))).toBe(true)
     await tablet.tickAll()
     await sign(sheetId)
-    expect((await listSheets(shop.coordinator)).closed[0]!.state).toBe('signed')
+    expect((await listSheets(shop.coordinator)).closed.lines[0]!.state).toBe('signed')
   }))
 
 test('work added after it was energised: it is made safe and locked once more, and proved once more', () =>
@@ -448,3 +449,51 @@ test('a torque that was looked up is offered on the next sheet of the same model
     expect((await getPumpModel(shop.coordinator, shop.modelId, 1)).shown!.lookedUp).toHaveLength(1)
   })
 })
+
+test('a closed sheet is found by what was seen on it and by whom, an open one by nothing', () =>
+  now(async () => {
+    const { sheetId, tablet } = await bookedSheet()
+    await read(tablet)
+    const look = (query: Partial<SheetQuery>) =>
+      findSheets(
+        shop.viewer,
+        { words: '', person: '', month: '', damage: '', cause: '', breakdown: false, ...query },
+        0,
+      ).then(({ lines, total }) => [total, ...lines.map(({ id }) => id)])
+    // A list was drawn meanwhile: what it kept of the open sheet does not stay.
+    expect((await listSheets(shop.viewer)).open.map(({ id }) => id)).toEqual([sheetId])
+    await tablet.tickAll('renew')
+    await tablet.send(finding(tablet, 'hpSeal@2', { damages: ['torn'] }))
+    await tablet.send(tablet.entry('remark', { text: 'Glazed on one side' }))
+    await tablet.tickAll()
+    expect(await look({ words: 'glazed' })).toEqual([0])
+    await sign(sheetId)
+    for (const query of [
+      { words: 'GLAZED t-04' },
+      { damage: 'torn' },
+      { person: 'M. Osei', month: day.slice(0, 7) },
+      { words: 'high-pressure seals torn' },
+    ])
+      expect([query, await look(query)]).toEqual([query, [1, sheetId]])
+    expect(await look({ breakdown: true })).toEqual([0])
+    expect(await look({ month: '2026-07' })).toEqual([0])
+    expect(await sheetChoices(shop.viewer)).toMatchObject({ damages: ['torn'], months: [day.slice(0, 7)] })
+    const [entry] = (await entriesOf(sheetId)).filter(({ kind }) => kind === 'remark')
+    await correctSheet(shop.technician, {
+      id: uuid(),
+      sheetId,
+      of: entry!.id,
+      about: 'words',
+      text: 'Polished on one side',
+      reason: 'looked again',
+    } as never)
+    expect(await look({ words: 'polished' })).toEqual([1, sheetId])
+    // Known ones are skipped.
+    expect(
+      await findSheets(
+        shop.viewer,
+        { words: '', person: '', month: '', damage: '', cause: '', breakdown: false },
+        1,
+      ),
+    ).toEqual({ lines: [], total: 1 })
+  }))

@@ -410,7 +410,7 @@ test('a breakdown is worked without a visit; what it was opened for is presumed 
       ['lpSeal@2', 'failed'],
       ['oilSeal@2', 'disturbed'],
     ])
-    expect((await listSheets(shop.coordinator)).closed[0]).toMatchObject({
+    expect((await listSheets(shop.coordinator)).closed.lines[0]).toMatchObject({
       trigger: 'breakdown',
       visitId: null,
     })

@@ -1,7 +1,8 @@
 import type { ReactNode } from 'react'
 import { roleNames, type Role } from '@/core/access'
 import { getCompany } from '@/services/house'
-import { Rail, type RailSection } from '@/ui/frame/Rail'
+import { Rail } from '@/ui/frame/Rail'
+import type { RailSection } from '@/ui/frame/railSection'
 import { signOut } from '../access/actions'
 import { requireActor } from '../access/session'
 

@@ -57,6 +57,11 @@ export function showLongDay(day: Day): string {
   return `${longWeekdays[(dayNumber(day) + 4) % 7]} ${date}\u00a0${longMonths[month - 1]}`
 }
 
+/** @example showMonth('2026-10') // 'October 2026' */
+export function showMonth(month: string): string {
+  return `${longMonths[Number(month.slice(5, 7)) - 1]}\u00a0${month.slice(0, 4)}`
+}
+
 /** How long ago a day was: `today`, `yesterday`, `9 days ago`, `on 3 Nov`. */
 export function showAge(day: Day, today: Day): string {
   const days = daysBetween(day, today)

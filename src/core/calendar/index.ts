@@ -11,5 +11,6 @@ export {
   showDay,
   showFarDay,
   showLongDay,
+  showMonth,
   showSpan,
 } from './calendar'

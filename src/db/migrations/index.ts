@@ -16,6 +16,7 @@ import { practicesAndTools } from './0013-practices-tools'
 import { sheetPhotos } from './0014-sheet-photos'
 import { wholeActs } from './0015-whole-acts'
 import { endedSessions } from './0016-ended-sessions'
+import { sheetDigests } from './0018-sheet-digests'
 import { touches } from './0017-touches'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
@@ -37,4 +38,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   wholeActs,
   endedSessions,
   touches,
+  sheetDigests,
 ]

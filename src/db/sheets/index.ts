@@ -3,6 +3,7 @@ export {
   type SheetRow,
   type TaskRecordRow,
   lastEntries,
+  sheetDigests,
   sheetEntries,
   sheetPhotos,
   sheets,

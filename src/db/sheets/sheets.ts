@@ -1,4 +1,4 @@
-import type { EntryKind } from '@/core/sheets'
+import type { EntryKind, SheetDigest } from '@/core/sheets'
 import { id, json, text, whole, select, table, type RowOf, orNull, recorded } from '../house'
 
 export const sheets = table('sheets', {
@@ -53,6 +53,9 @@ export const sheetEntries = table(
   'sheetId',
 )
 export type SheetEntryRow = RowOf<typeof sheetEntries>
+
+/** What lists tell of each sheet, made when it is first asked for and dropped where it changes. */
+export const sheetDigests = table('sheet_digests', { id, digest: json<SheetDigest>() })
 
 /** How many steps of each open sheet have been ticked or skipped, from one query. */
 export function tickCounts() {

@@ -7,6 +7,9 @@ export { findingsOf } from './record/findings'
 export { asEntry, sheetRowsOf } from './rows'
 export {
   abandonSheet,
+  findSheets,
+  type FoundSheets,
+  sheetChoices,
   entriesOf,
   getSheet,
   listSheets,

@@ -6,10 +6,12 @@ import { mayDo } from '@/core/access'
 import { conflict, notFound, check } from '@/core/problem'
 import {
   abandonSchema,
+  isLookedFor,
   startSheetSchema,
   unplannedSheetSchema,
   type AbandonInput,
-  type SheetContent,
+  type FoundBy,
+  type SheetQuery,
   type SheetEntry,
   type StartSheetInput,
   type UnplannedSheetInput,
@@ -26,6 +28,7 @@ import { visits } from '@/db/plan'
 import { requirePermission, type Actor, recordChange, now, ourCompany, dayOf, editRow } from '../house'
 import { placeAndItems } from '../composing'
 import { contentOf } from './content'
+import { digestsOf, forgetDigest } from './digests'
 import { earlierMeasures, settledTorques } from './history'
 import { asEntry, sheetRowsOf } from './rows'
 import { faceOf, historyOf } from '../hours'
@@ -33,16 +36,73 @@ import { listBenchParts } from '../stores'
 import { getWear } from '../wear'
 
 /** Every open sheet, and the newest closed ones. */
-export async function listSheets(
-  _actor: Actor,
-  closed = 100,
-): Promise<{ open: SheetLine[]; closed: SheetLine[] }> {
-  const [open, done] = await Promise.all([
+export async function listSheets(actor: Actor): Promise<{ open: SheetLine[]; closed: FoundSheets }> {
+  const [open, closed] = await Promise.all([
     sheets.all({ state: 'open' }, [['startedAt', 'DESC']]),
-    sheets.all({ state: ['signed', 'abandoned'] }, [['startedAt', 'DESC']], closed),
+    findSheets(actor, anySheet, 0),
   ])
-  const lines = await asLines([...open, ...done])
-  return { open: lines.slice(0, open.length), closed: lines.slice(open.length) }
+  return { open: await asLines(open), closed }
+}
+
+const anySheet: SheetQuery = { words: '', person: '', month: '', damage: '', cause: '', breakdown: false }
+
+/** So many sheets come at a time; the next portion when somebody has scrolled there. */
+const portion = 100
+
+/** Closed sheets that somebody looks for, newest first. */
+export type FoundSheets = {
+  lines: SheetLine[]
+  /** How many there are in all. */
+  total: number
+}
+
+/**
+ * Looks for closed sheets: by any word on them and by whom, when, what was seen and what it points to.
+ *
+ * @param skip how many of them are known already
+ */
+export async function findSheets(_actor: Actor, query: SheetQuery, skip: number): Promise<FoundSheets> {
+  const { rows, found } = await closedSheets()
+  const matching = rows.filter((row) => isLookedFor(found.get(row.id)!, query))
+  return { lines: await asLines(matching.slice(skip, skip + portion)), total: matching.length }
+}
+
+/** What closed sheets can be narrowed to: who worked them, in which months, what was seen and points to what. */
+export async function sheetChoices(
+  _actor: Actor,
+): Promise<{ people: string[]; months: string[]; damages: string[]; causes: string[] }> {
+  const { found } = await closedSheets()
+  const all = [...found.values()]
+  const distinct = (list: string[]) => [...new Set(list)].sort()
+  return {
+    people: distinct(all.flatMap((each) => each.people)),
+    months: distinct(all.map((each) => each.day.slice(0, 7))).reverse(),
+    damages: distinct(all.flatMap((each) => each.damages)),
+    causes: distinct(all.flatMap((each) => each.causes)),
+  }
+}
+
+async function closedSheets(): Promise<{ rows: SheetRow[]; found: Map<string, FoundBy> }> {
+  const rows = await sheets.all({ state: ['signed', 'abandoned'] }, [['startedAt', 'DESC']])
+  const digests = await digestsOf(rows.map((row) => row.id))
+  const [machineRows, { timeZone }] = await Promise.all([machines.every(), ourCompany()])
+  const machineOf = new Map(machineRows.map((machine) => [machine.id, machine]))
+  const found = rows.map((row): [string, FoundBy] => {
+    const { people: names, damages, causes, words } = digests.get(row.id)!
+    const machine = row.machineId === null ? undefined : machineOf.get(row.machineId)
+    const day = dayOf(row.signedAt ?? row.startedAt, timeZone)
+    return [
+      row.id,
+      {
+        ...{ people: names, damages, causes, words, day, trigger: row.trigger },
+        called: [visitNumber(row.number), machine?.number, machine?.name, row.trouble, row.endReason]
+          .filter(Boolean)
+          .join(' ')
+          .toLowerCase(),
+      },
+    ]
+  })
+  return { rows, found: new Map(found) }
 }
 
 /** The sheets of one machine or one pump, newest first: its service record. */
@@ -245,6 +305,7 @@ export async function appendOwn<Kind extends 'composed' | 'signed' | 'correction
     byName: actor.name,
     late: 0,
   })
+  await forgetDigest(sheetId)
 }
 
 /** Closes a sheet that was opened by mistake or given up; its readings stay, its visit stands again. */
@@ -252,6 +313,8 @@ export async function abandonSheet(actor: Actor, input: AbandonInput): Promise<v
   requirePermission(actor, 'sheets.work')
   const { id, version, reason } = check(abandonSchema, input)
   await write(async () => {
+    // Closed now: what was seen on it can be looked for.
+    await forgetDigest(id)
     const row = await sheets.byId(id)
     if (!row) throw notFound('This sheet')
     if (row.state !== 'open') throw conflict('This sheet is closed already.')
@@ -303,23 +366,19 @@ async function leftSheets(
 
 async function asLines(rows: SheetRow[]): Promise<SheetLine[]> {
   if (rows.length === 0) return []
-  const [composedRows, ticks, machineRows, yardRows, peopleRows, visitRows, { timeZone }] = await Promise.all(
-    [
-      sheetEntries.all({ sheetId: rows.map((row) => row.id), kind: 'composed' }, [['sequence', 'ASC']]),
-      tickCounts(),
-      machines.every(),
-      yards.every(),
-      people.every(),
-      visits.all({ id: rows.flatMap((row) => row.visitId ?? []) }),
-      ourCompany(),
-    ],
-  )
-  // The last one holds: work that was found on the way composes a sheet anew.
-  const contents = new Map(composedRows.map((entry) => [entry.sheetId, entry.payload as SheetContent]))
+  const [digests, ticks, machineRows, yardRows, peopleRows, visitRows, { timeZone }] = await Promise.all([
+    digestsOf(rows.map((row) => row.id)),
+    tickCounts(),
+    machines.every(),
+    yards.every(),
+    people.every(),
+    visits.all({ id: rows.flatMap((row) => row.visitId ?? []) }),
+    ourCompany(),
+  ])
   const lefts = await leftSheets(rows)
   const nameOf = (id: string | null) => peopleRows.find((person) => person.id === id)?.name ?? ''
   return rows.map((row) => {
-    const content = contents.get(row.id)!
+    const digest = digests.get(row.id)!
     const machine = machineRows.find((each) => each.id === row.machineId)
     const yard = yardRows.find((each) => each.id === machine?.yardId)
     return {
@@ -335,19 +394,17 @@ async function asLines(rows: SheetRow[]): Promise<SheetLine[]> {
       place: machine
         ? [yard?.name, machine.bay && `bay ${machine.bay}`].filter(Boolean).join(', ')
         : 'on the shelf',
-      pumps: content.assemblies.map((assembly) => assembly.number),
-      services: content.assemblies.flatMap((assembly) =>
-        assembly.tasks.map(({ name, where }) => ({ name, where, pump: assembly.number })),
-      ),
+      pumps: digest.pumps,
+      services: digest.services,
       startedOn: dayOf(row.startedAt, timeZone),
       startedBy: nameOf(row.startedById),
       signedOn: row.signedAt && dayOf(row.signedAt, timeZone),
       signedBy: row.signedById && nameOf(row.signedById),
       endReason: row.endReason,
-      extra: content.extra ?? [],
+      extra: digest.extra,
       left: lefts.find((each) => each.sheetId === row.id) ?? null,
       ticked: ticks.find((each) => each.sheetId === row.id)?.ticks ?? 0,
-      steps: content.steps.length,
+      steps: digest.steps,
       version: row.version,
     }
   })

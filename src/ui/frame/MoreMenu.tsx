@@ -6,7 +6,7 @@ import MenuItem from '@mui/material/MenuItem'
 import ListItemIcon from '@mui/material/ListItemIcon'
 import { SectionIcon } from '../graphics/SectionIcon'
 import { Link } from './Link'
-import type { RailSection } from './Rail'
+import type { RailSection } from './railSection'
 
 type Props = {
   anchor: HTMLElement

@@ -5,17 +5,8 @@ import MoreHoriz from '@mui/icons-material/MoreHoriz'
 import dynamic from 'next/dynamic'
 import { usePathname } from 'next/navigation'
 import { useState } from 'react'
-import { AtelierMark, SectionIcon, type Section } from '../graphics/SectionIcon'
-
-export type RailSection = {
-  section: Section
-  label: string
-  href: string
-  count?: number
-  countMeans?: string
-  /** On a phone it stands under More: this role seldom needs it there. */
-  folded?: boolean
-}
+import { AtelierMark, SectionIcon } from '../graphics/SectionIcon'
+import type { RailSection } from './railSection'
 
 const MoreMenu = dynamic(() => import('./MoreMenu'), { ssr: false })
 

@@ -1,10 +1,11 @@
 import type { Metadata } from 'next'
 import { mayDo } from '@/core/access'
 import { getCompany, present } from '@/services/house'
-import { listSheets } from '@/services/sheets'
+import { listSheets, sheetChoices } from '@/services/sheets'
 import { EmptyState } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Page, Part } from '@/ui/frame/Page'
+import { SheetFinder } from '@/ui/sheets/record/SheetFinder'
 import { SheetList } from '@/ui/sheets/record/SheetList'
 import { WaitingHere } from '@/ui/sheets/bench/WaitingHere'
 import { requireActor } from '../../access/session'
@@ -13,14 +14,18 @@ export const metadata: Metadata = { title: 'Sheets' }
 
 export default async function SheetsPage() {
   const actor = await requireActor('/sheets')
-  const [{ open, closed }, company] = await Promise.all([listSheets(actor), getCompany(actor)])
+  const [{ open, closed }, choices, company] = await Promise.all([
+    listSheets(actor),
+    sheetChoices(actor),
+    getCompany(actor),
+  ])
   const { today } = present(company)
   return (
     <Page
       title="Sheets"
       summary={`${open.length === 0 ? 'No sheet is' : open.length === 1 ? 'One sheet is' : `${open.length} sheets are`} open. A sheet is started from its visit; after a breakdown, from its machine.`}
     >
-      {open.length + closed.length === 0 ? (
+      {open.length + closed.total === 0 ? (
         <EmptyState title="No sheet yet" action={<ButtonLink href="/plan">See the visits</ButtonLink>}>
           A sheet is worked at the bench: read the meter, make safe, tick what is done, note the parts, sign.
           Start one from a visit, or from a machine that has broken down.
@@ -32,7 +37,7 @@ export default async function SheetsPage() {
               author={{ id: actor.id, name: actor.name }}
               people={[]}
               mayTakeIn={false}
-              sheets={[...open, ...closed].map(({ id, number }) => ({ id, number }))}
+              sheets={[...open, ...closed.lines].map(({ id, number }) => ({ id, number }))}
             />
           )}
           <Part title="Open" aside="nothing ticked is ever lost">
@@ -43,10 +48,10 @@ export default async function SheetsPage() {
             )}
           </Part>
           <Part title="Closed" aside="newest first">
-            {closed.length === 0 ? (
+            {closed.total === 0 ? (
               <p className="second">None yet.</p>
             ) : (
-              <SheetList sheets={closed} today={today} />
+              <SheetFinder start={closed} choices={choices} today={today} />
             )}
           </Part>
         </div>
