@@ -17,3 +17,4 @@ export type {
   UsedPractice,
 } from './types'
 export type { ComposePage } from './views'
+export { foldSteps, placesWords, type FoldedSteps } from './fold'

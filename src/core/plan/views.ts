@@ -57,6 +57,8 @@ export type PreparedStep = {
   phase: string
   heading: string
   where: string
+  /** The head or cylinder that is worked through on its own before the next. */
+  stretch?: string
   text: string
   caution: string
   /** The torque in three units, where it tightens something. */

@@ -136,7 +136,7 @@ async function stockFor(visit: VisitRow, needs: ComposedSheet['parts']): Promise
 }
 
 function asPrepared(
-  { key, phase, heading, where, step }: SheetStep,
+  { key, phase, heading, where, stretch, step }: SheetStep,
   fastener: Fastener | undefined,
   wrench: (stage: number | null, fastener: Fastener) => string,
 ): PreparedStep {
@@ -145,6 +145,7 @@ function asPrepared(
     phase,
     heading,
     where,
+    ...(stretch !== undefined && { stretch }),
     text: step.text,
     caution: step.caution,
     torque: fastener ? showTorque(fastener.torque, step.stage) : '',

@@ -1,51 +1,35 @@
-import type { ComposedSheet, SheetStep, ComposePage } from '@/core/composing'
+import type { ComposedSheet, ComposePage, SheetStep } from '@/core/composing'
 import { phaseNames, stepFacts } from '@/core/models'
 import { showTorque } from '@/core/torque'
+import { FoldedSteps } from './FoldedSteps'
 
 type Props = { sheet: ComposedSheet; page: ComposePage }
 
-/** The steps by phase, each with all it asks; a phase that comes again, head by head, is told again. */
+/** The steps by phase, each with all it asks; what repeats per cylinder is told once. */
 export function ComposedSteps({ sheet, page }: Props) {
   return (
-    <>
-      {byPhase(sheet.steps).map((group) => (
-        <section key={group.steps[0]!.key} className="step-group">
-          <h3>{phaseNames[group.phase]}</h3>
-          <ol>
-            {group.steps.map((each) => (
-              <StepLine key={each.key} each={each} page={page} sheet={sheet} />
-            ))}
-          </ol>
-        </section>
-      ))}
-    </>
+    <FoldedSteps
+      steps={sheet.steps}
+      phaseName={(phase) => phaseNames[phase]}
+      likeness={({ step }) => JSON.stringify(step)}
+      line={(each, where) => <StepLine each={each} where={where} page={page} sheet={sheet} />}
+    />
   )
 }
 
-function StepLine({ each, page, sheet }: { each: SheetStep; page: ComposePage; sheet: ComposedSheet }) {
-  const { step, where, heading } = each
+type LineProps = Props & { each: SheetStep; where: string }
+
+function StepLine({ each, where, page, sheet }: LineProps) {
+  const { step } = each
   const toolName = (key: string) => page.model.tools.find((tool) => tool.key === key)?.name ?? key
   const fastener = sheet.fasteners.find((need) => need.fastener.key === step.fastener)?.fastener
   return (
-    <li>
+    <>
       {step.when && <span className="second">Only if {[step.when.is].flat().join(', or ')}: </span>}
-      {step.text}{' '}
-      <span className="second">
-        {[heading === phaseNames[each.phase] ? '' : heading, where].filter(Boolean).join(', ')}
-      </span>
+      {step.text} <span className="second">{where}</span>
       {fastener && <div className="strong">{showTorque(fastener.torque, step.stage)}</div>}
       <div className="second">{stepFacts(step, toolName).join(' · ')}</div>
       {step.caution && <p className="caution">{step.caution}</p>}
-    </li>
+    </>
   )
-}
-
-function byPhase(steps: SheetStep[]): { phase: SheetStep['phase']; steps: SheetStep[] }[] {
-  const groups: { phase: SheetStep['phase']; steps: SheetStep[] }[] = []
-  for (const step of steps) {
-    const last = groups.at(-1)
-    if (last?.phase === step.phase) last.steps.push(step)
-    else groups.push({ phase: step.phase, steps: [step] })
-  }
-  return groups
 }

@@ -17,6 +17,7 @@ import { listPeople } from '@/services/access'
 import { getVisit } from '@/services/plan'
 import { ComposedPractices } from '@/ui/composing/ComposedPractices'
 import { Note } from '@/ui/feedback/States'
+import { FoldedSteps } from '@/ui/composing/FoldedSteps'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { StartSheet } from '@/ui/sheets/StartSheet'
@@ -180,7 +181,12 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
             </Part>
           </div>
           <Part title="Steps, in order" aside={`${visit.steps.length} steps`}>
-            <Steps steps={visit.steps} />
+            <FoldedSteps
+              steps={visit.steps}
+              phaseName={(phase) => phases[phase] ?? phase}
+              likeness={({ key: _key, where: _where, stretch: _stretch, ...told }) => JSON.stringify(told)}
+              line={(step, where) => <StepLine step={step} where={where} />}
+            />
           </Part>
         </div>
       </div>
@@ -207,36 +213,19 @@ const phases: Record<string, string> = {
   prove: 'Prove',
 }
 
-function Steps({ steps }: { steps: PreparedStep[] }) {
-  const groups: { phase: string; steps: PreparedStep[] }[] = []
-  for (const step of steps) {
-    const last = groups.at(-1)
-    if (last?.phase === step.phase) last.steps.push(step)
-    else groups.push({ phase: step.phase, steps: [step] })
-  }
+function StepLine({ step, where }: { step: PreparedStep; where: string }) {
   return (
     <>
-      {groups.map((group) => (
-        <section key={group.steps[0]!.key} className="step-group">
-          <h3>{phases[group.phase] ?? group.phase}</h3>
-          <ol>
-            {group.steps.map((step) => (
-              <li key={step.key}>
-                {step.onlyIf && <span className="second">Only if {step.onlyIf}: </span>}
-                {step.text} <span className="second">{step.where}</span>
-                {step.torque && (
-                  <div className="strong">
-                    {step.torque}
-                    {step.unverified && <span className="brass"> · not verified yet</span>}
-                    {step.wrench && <span className="second"> {step.wrench}</span>}
-                  </div>
-                )}
-                {step.caution && <p className="caution">{step.caution}</p>}
-              </li>
-            ))}
-          </ol>
-        </section>
-      ))}
+      {step.onlyIf && <span className="second">Only if {step.onlyIf}: </span>}
+      {step.text} <span className="second">{where}</span>
+      {step.torque && (
+        <div className="strong">
+          {step.torque}
+          {step.unverified && <span className="brass"> · not verified yet</span>}
+          {step.wrench && <span className="second"> {step.wrench}</span>}
+        </div>
+      )}
+      {step.caution && <p className="caution">{step.caution}</p>}
     </>
   )
 }
