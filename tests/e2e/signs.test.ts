@@ -51,7 +51,7 @@ test('a sign is entered with its figures, brings one cylinder forward, is told o
   await person.type('Drips a minute', '12')
   await person.choose('Brings forward', 'Renew plungers (likely)')
   await person.press('Plunger, cylinder 3')
-  expect(await person.holds('To be seen to by')).toBe('2026-10-19')
+  expect(await person.holds('To be seen to by')).toBe('19/10/2026')
   await person.press('Report it')
   await person.sees('It stands on Today until it is settled.')
   await person.sees('brings forward: Renew plungers, cylinder 3')

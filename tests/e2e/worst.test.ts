@@ -89,6 +89,99 @@ describe('the fleet of the demo', () => {
     expect(asked).toEqual(['confirm', 'beforeunload'])
   })
 
+  test('a day is typed and picked in the company’s order, whatever the browser’s language is', async () => {
+    const person = await demo.someone('coordinator')
+    const session = await person.page.createCDPSession()
+    await session.send('Emulation.setLocaleOverride', { locale: 'en-GB' })
+    await person.goTo('/settings?part=company')
+    await person.choose('Days are written', 'Month, day, year: 10/14/2026')
+    await person.press('Save settings')
+    await person.sees('The settings are saved.')
+    await person.goTo('/fleet/T-12')
+    await person.press('Book a visit')
+    await person.sees('Technician')
+    expect(await person.holds('Day')).toBe('10/14/2026')
+    // The order of another company is no day here, and is kept as it was typed.
+    await person.type('Day', '20/10/2026')
+    await person.press('Book it')
+    await person.sees('This is no day: type one, or pick it from the calendar.')
+    expect(await person.holds('Day')).toBe('20/10/2026')
+    await person.type('Day', '10.19.26')
+    await person.press('Calendar: Day')
+    await person.press('20', '[role=dialog]')
+    expect(await person.holds('Day')).toBe('10/20/2026')
+    await person.type('Start', '730')
+    await person.press('Book it')
+    await person.sees('Tuesday 20 October')
+    await person.sees('07:30')
+    await person.goTo('/settings?part=company')
+    await person.choose('Days are written', 'Day, month, year: 14/10/2026')
+    await person.press('Save settings')
+    await person.sees('The settings are saved.')
+  })
+
+  test('closed sheets are found by what stands on them', async () => {
+    const person = await demo.someone('viewer')
+    await person.goTo('/sheets')
+    await person.sees('155 sheets')
+    const found = () =>
+      person.page.$$eval('[aria-label="Closed sheets"] li', (rows) =>
+        rows.map((row) => row.textContent!.replace(/\s+/g, ' ').trim()),
+      )
+    await person.type('Search sheets', 'T-04 high-pressure')
+    await person.page.waitForFunction(() => !document.body.innerText.includes('155 sheets'))
+    await eventually(async () => {
+      const rows = await found()
+      expect(rows.length).toBeGreaterThan(1)
+      expect(rows.filter((row) => !row.includes('T-04'))).toEqual([])
+    })
+    await person.press('Breakdowns only')
+    await eventually(async () => {
+      const rows = await found()
+      expect(rows.length).toBeGreaterThan(0)
+      expect(rows.filter((row) => !row.includes('breakdown'))).toEqual([])
+    })
+    await person.type('Search sheets', 'nothing of the kind')
+    await person.sees('No closed sheet fits.')
+    await person.type('Search sheets', '')
+    await person.press('Breakdowns only')
+    await person.sees('155 sheets')
+    // All of them scroll, portion by portion.
+    for (let step = 0; step < 12; step += 1) {
+      await person.page.evaluate(() => window.scrollTo(0, document.body.scrollHeight))
+      await new Promise((resolve) => setTimeout(resolve, 100))
+    }
+    await eventually(async () => expect(await person.page.$('li[aria-posinset="155"]')).not.toBeNull())
+    expect((await person.page.$$('[aria-label="Closed sheets"] li')).length).toBeLessThan(80)
+  })
+
+  test('on a phone the bar shows what a role uses, and folds the rest with the way out', async () => {
+    const phone = { width: 390, height: 844 }
+    const shown = (person: Person) =>
+      person.page.$$eval('.rail-nav .rail-item', (items) =>
+        items.flatMap((item) => (item.getClientRects().length > 0 ? [item.textContent!] : [])),
+      )
+    const technician = await demo.someone('technician', phone)
+    expect(await shown(technician)).toEqual(['Today', 'Hours', 'Fleet', 'Sheets', 'More'])
+    const coordinator = await demo.someone('coordinator', phone)
+    expect(await shown(coordinator)).toEqual(['Today', 'Hours', 'Fleet', 'Plan', 'More'])
+    await coordinator.press('More')
+    await coordinator.press('Stores')
+    await coordinator.page.waitForFunction(() => location.pathname === '/stores')
+    // What is folded says by More that it is open.
+    expect(await coordinator.page.$eval('.rail-more', (more) => more.getAttribute('aria-current'))).toBe(
+      'true',
+    )
+    const own = await Person.at(demo.browser, demo.app.url, phone)
+    await own.signInAs('viewer')
+    await own.press('More')
+    await own.sees('A. Coyle, viewer')
+    await own.page.keyboard.press('Escape')
+    await own.press('More')
+    await own.page.$$eval('[role=menuitem]', (items) => (items.at(-1) as HTMLElement).click())
+    await own.sees('Sign in to the fleet')
+  })
+
   test('a search finds a service, and groups stand worst first', async () => {
     const person = await demo.someone('viewer')
     await person.goTo('/fleet')

@@ -115,15 +115,6 @@ export class Person {
   /** Clears a field and types into it with real keys. */
   async type(label: string, text: string): Promise<void> {
     const input = await this.field(label)
-    const kind = await input.evaluate((element) => element.type)
-    if (kind === 'date' || kind === 'time') {
-      await input.evaluate((element, value) => {
-        const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!
-        set.call(element, value)
-        element.dispatchEvent(new Event('input', { bubbles: true }))
-      }, text)
-      return
-    }
     await input.evaluate((element) => {
       element.scrollIntoView({ block: 'center' })
       element.focus()

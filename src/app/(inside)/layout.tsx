@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import { roleNames, type Role } from '@/core/access'
 import { getCompany } from '@/services/house'
+import { InDateOrder } from '@/ui/forms/dateOrder'
 import { Rail } from '@/ui/frame/Rail'
 import type { RailSection } from '@/ui/frame/railSection'
 import { signOut } from '../access/actions'
@@ -42,7 +43,7 @@ export default async function Inside({ children }: { children: ReactNode }) {
         role={roleNames[actor.role]}
         signOut={signOut}
       />
-      {children}
+      <InDateOrder order={company.dateOrder}>{children}</InDateOrder>
     </div>
   )
 }

@@ -14,3 +14,4 @@ export {
   showMonth,
   showSpan,
 } from './calendar'
+export { dateOrders, readDay, readTime, writeDay, type DateOrder } from './typed'

@@ -59,6 +59,7 @@ const names: Record<string, string> = {
   vouchedReason: 'Given reason',
   readBy: 'Read by',
   noticeDays: 'Notice (days)',
+  dateOrder: 'Days are written',
   earlyCheckHours: 'Early check after (h)',
   hours: 'Hours',
   days: 'Days',

@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { dateOrders, type DateOrder } from '../calendar'
 import { passwordField, signInNameField } from '../access'
 import { id, line, version } from '../problem'
 import { unitPreferencesSchema, type UnitPreferences } from '../units'
@@ -8,6 +9,7 @@ export type CompanyInput = {
   name: string
   timeZone: string
   currency: string
+  dateOrder?: DateOrder
   units: UnitPreferences
   /** Days a crew wants to know beforehand that a machine comes in. */
   noticeDays?: number
@@ -33,6 +35,9 @@ const companyFields = {
     .pattern(/^[A-Z]{3}$/)
     .default('EUR')
     .messages({ 'string.pattern.base': 'Enter a currency code of three letters, such as EUR.' }),
+  dateOrder: Joi.string()
+    .valid(...Object.keys(dateOrders))
+    .default('dmy'),
   units: unitPreferencesSchema.required(),
   noticeDays: Joi.number()
     .integer()

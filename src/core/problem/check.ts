@@ -15,7 +15,7 @@ const plainWords: Record<string, string> = {
   'string.max': 'At most {#limit} characters; this has {if(#value == null, "more", length(#value))}.',
   'string.pattern.base': 'This has characters that cannot be used here.',
   'string.guid': 'This is not a known reference.',
-  'string.isoDate': 'Enter a date as year-month-day.',
+  'string.isoDate': 'This is no day: type one, or pick it from the calendar.',
   'number.base': 'Enter a number.',
   'number.unsafe': 'This number is too large.',
   'number.integer': 'Enter a whole number.',

@@ -1,3 +1,4 @@
+import type { DateOrder } from '@/core/calendar'
 import type { UnitPreferences } from '@/core/units'
 import { id, json, real, text, whole } from './columns'
 import { table, type RowOf } from './table'
@@ -7,6 +8,7 @@ export const companies = table('companies', {
   name: text(),
   timeZone: text(),
   currency: text(),
+  dateOrder: text<DateOrder>(),
   units: json<UnitPreferences>(),
   noticeDays: whole(),
   earlyCheckHours: real(),

@@ -17,6 +17,7 @@ import { sheetPhotos } from './0014-sheet-photos'
 import { wholeActs } from './0015-whole-acts'
 import { endedSessions } from './0016-ended-sessions'
 import { sheetDigests } from './0018-sheet-digests'
+import { dateOrder } from './0019-date-order'
 import { touches } from './0017-touches'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
@@ -39,4 +40,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   endedSessions,
   touches,
   sheetDigests,
+  dateOrder,
 ]

@@ -43,6 +43,7 @@ export async function setUp(input: SetUpInput, address: string): Promise<Session
     const companyRow = {
       id: uuid(),
       noticeDays: 2,
+      dateOrder: 'dmy' as const,
       earlyCheckHours: 20,
       ...company,
       createdAt: now(),

@@ -1,4 +1,5 @@
 import 'server-only'
+import type { DateOrder } from '@/core/calendar'
 import { companySchema, type CompanyInput } from '@/core/house'
 import { notFound, check } from '@/core/problem'
 import type { UnitPreferences } from '@/core/units'
@@ -14,6 +15,7 @@ export type Company = {
   name: string
   timeZone: string
   currency: string
+  dateOrder: DateOrder
   units: UnitPreferences
   noticeDays: number
   earlyCheckHours: number

@@ -19,7 +19,7 @@ export function SetUpForm({ action, timeZones }: Props) {
   const router = useRouter()
   const [values] = useState<SetUpInput>(() => ({
     code: '',
-    company: { name: '', timeZone: '', currency: 'EUR', units: metricUnits },
+    company: { name: '', timeZone: '', currency: 'EUR', dateOrder: 'dmy', units: metricUnits },
     yard: { id: uuid(), name: '' },
     coordinator: { id: uuid(), name: '', signInName: '', password: '' },
   }))

@@ -6,6 +6,7 @@ import Radio from '@mui/material/Radio'
 import RadioGroup from '@mui/material/RadioGroup'
 import { useController, useFormContext } from 'react-hook-form'
 import { unitsOf, type Dimension } from '@/core/units'
+import { DayInput, TimeInput } from './DayInput'
 import { FieldFrame, SelectInput, TextInput, type Option } from './FieldFrame'
 
 type Common = { name: string; label: string; about?: string; hint?: string; optional?: boolean }
@@ -42,6 +43,28 @@ export function TextEntry({
 }: TextEntryProps) {
   const { field, error } = useEntry(name)
   const id = `field-${name}`
+  if (type === 'date' || type === 'time') {
+    const Input = type === 'date' ? DayInput : TimeInput
+    return (
+      <FieldFrame id={id} label={label} about={about} hint={hint} error={error} optional={optional}>
+        <Input
+          id={id}
+          name={name}
+          label={about ? `${label}, ${about}` : label}
+          value={field.value ?? ''}
+          onChange={(value) => {
+            field.onChange(value)
+            onInput?.(value)
+          }}
+          onBlur={field.onBlur}
+          inputRef={field.ref}
+          error={error !== ''}
+          autoFocus={input.autoFocus}
+          autoComplete="off"
+        />
+      </FieldFrame>
+    )
+  }
   return (
     <FieldFrame id={id} label={label} about={about} hint={hint} error={error} optional={optional}>
       <TextInput

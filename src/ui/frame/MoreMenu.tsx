@@ -23,6 +23,7 @@ export default function MoreMenu({ anchor, sections, company, person, role, sign
   return (
     <Menu
       open
+      transitionDuration={0}
       anchorEl={anchor}
       onClose={onClose}
       anchorOrigin={{ vertical: 'top', horizontal: 'right' }}

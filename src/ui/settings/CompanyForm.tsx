@@ -1,10 +1,11 @@
 'use client'
 
+import { dateOrders } from '@/core/calendar'
 import { fieldName } from '@/core/fleet'
 import { companySchema, type CompanyInput } from '@/core/house'
 import type { Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
-import { FieldRow, TextEntry } from '../forms/entries'
+import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
 import { EntryForm } from '../forms/EntryForm'
 import { FormPart } from '../forms/FormPart'
 import { TimeZoneEntry } from './TimeZoneEntry'
@@ -32,6 +33,11 @@ export function CompanyForm({ company, timeZones, action }: Props) {
           <TextEntry name="name" label="Company name" />
           <TimeZoneEntry name="timeZone" timeZones={timeZones} />
           <TextEntry name="currency" label="Currency" hint="Three letters, such as EUR" />
+          <ChoiceEntry
+            name="dateOrder"
+            label="Days are written"
+            options={Object.entries(dateOrders).map(([value, label]) => ({ value, label }))}
+          />
         </FieldRow>
       </FormPart>
       <FormPart

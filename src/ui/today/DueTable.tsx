@@ -16,7 +16,6 @@ export function DueTable({ lines, today }: { lines: DueLine[]; today: string }) 
           <th scope="col" className="num">
             Used
           </th>
-          <th scope="col">State</th>
           <th scope="col" className="num">
             Reached
           </th>
@@ -43,18 +42,37 @@ export function DueTable({ lines, today }: { lines: DueLine[]; today: string }) 
             <td className="num nowrap">
               {clock.assumed ? '~' : ''}
               {usedWords(clock, line.unit)}
+              <span className={`block strong ${inkOf[clock.state]}`}>{stateWords[clock.state]}</span>
             </td>
-            <td className={inkOf[clock.state]}>{stateWords[clock.state]}</td>
             <td className="num nowrap">
               {leftWords(clock, line.unit, today)}
               <span className="second block">{bandWords(clock, today)}</span>
             </td>
             <td>
-              {clock.leadTime.parts.length === 0
-                ? 'ready'
-                : `${clock.leadTime.days} days: ${clock.leadTime.parts.join(', ')}`}
+              {clock.leadTime.parts.length === 0 ? (
+                'ready'
+              ) : (
+                <>
+                  <span className="strong">{clock.leadTime.days} days to come</span>
+                  {clock.leadTime.parts.map((part) => (
+                    <span key={part} className="block">
+                      {part}
+                    </span>
+                  ))}
+                </>
+              )}
             </td>
-            <td>{visit ? `${visit.number}, ${showDay(visit.day, today)}, ${visit.lead}` : '–'}</td>
+            <td>
+              {visit ? (
+                <>
+                  <span className="strong nowrap">{showDay(visit.day, today)}</span>
+                  <span className="block">{visit.lead}</span>
+                  <span className="second block">visit {visit.number}</span>
+                </>
+              ) : (
+                '–'
+              )}
+            </td>
           </tr>
         ))}
       </tbody>

@@ -26,7 +26,7 @@ import { ReadingsTable } from '@/ui/fleet/ReadingsTable'
 import { SettleDialog } from '@/ui/fleet/SettleDialog'
 import { SpellsPart } from '@/ui/fleet/SpellsPart'
 import { SignsPart } from '@/ui/inspection/SignsPart'
-import { bookable, leastBusy, servicesOn, type DueService, visitLeads } from '@/core/plan'
+import { bookable, leastBusy, servicesOn, worseDue, type DueService, visitLeads } from '@/core/plan'
 import { BookVisit } from '@/ui/plan/BookVisit'
 import { DueServices } from '@/ui/plan/DueServices'
 import { Coming, ServiceRecord } from '@/ui/sheets/record/RecordList'
@@ -70,7 +70,7 @@ export default async function MachineDetails({ params, searchParams }: Params) {
     Promise.all(machine.fitted.map((assembly) => getWear(actor, assembly.id))),
   ])
   const running = wear.filter((view) => view?.started).map((view) => view!)
-  const clocks = running.flatMap((view) => bookable(view, open))
+  const clocks = running.flatMap((view) => bookable(view, open)).sort(worseDue)
   const services = servicesOn(running, visits, present(company).today)
   const record = recordOf(visits, sheets)
   const mayPlan = mayDo(actor.role, 'visits.plan') && !machine.retiredOn
