@@ -20,7 +20,7 @@ test('Today lists services by the last day on which acting is in time, and each 
       (each) =>
         (each as HTMLElement).innerText
           .replaceAll('\u00a0', ' ')
-          .match(/act (now|by \d+ [A-Z][a-z]{2}( \d{4})?)/)![0],
+          .match(/act (now|by (\d+ )?[A-Z][a-z]{2}( \d{4})?)/)![0],
     ),
   )
   expect(acts.length).toBeGreaterThan(5)
@@ -201,6 +201,6 @@ test('a visit is booked from what is due, prepared, changed, and cancelled with 
   await person.press('Undo')
   await person.sees('stands again')
   await person.goTo('/fleet/T-04')
-  await person.sees(`visit ${number}`)
+  await person.sees(`Visit ${number}`)
   await person.sees(`Visit ${number} booked for 16 Oct 2026`)
 })

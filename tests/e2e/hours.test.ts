@@ -150,6 +150,10 @@ test('a lay-up told on the machine puts its due days off, and taken out again th
   await person.goTo('/fleet/T-12')
   const due = async () =>
     (await person.row('P-12 renew inlet filter element')).match(/(\d+ \w{3})(?: \d{4})? \d/)![1]!
+  // What the chart's numbers stand for folds out below it.
+  await person.page.$$eval('summary', (all) =>
+    all.find((each) => each.textContent!.includes('limits ahead'))!.click(),
+  )
   await person.sees('P-12 renew inlet filter element')
   const before = await due()
   await person.press('Add a lay-up or job')

@@ -107,9 +107,7 @@ test('from an overdue row to a booked visit by keyboard alone: down, Enter, Ente
   expect(await focused()).toBe('Book')
   await keyboard.press('Enter')
   await person.sees('Book it')
-  await person.page.waitForFunction(
-    () => (document.activeElement as HTMLInputElement | null)?.type === 'date',
-  )
+  await person.page.waitForFunction(() => (document.activeElement as HTMLInputElement | null)?.name === 'day')
   await keyboard.press('Enter')
   await person.sees('The visit is booked.')
   await person.page.waitForFunction(() => location.pathname.startsWith('/plan/'))

@@ -4,7 +4,7 @@ type Placed = {
   heading: string
   /** "cylinder 2", or blank where it is about the whole. */
   where: string
-  /** The head or cylinder that is worked through on its own before the next. */
+  /** Names the head or cylinder that is worked through on its own before the next. */
   stretch?: string
 }
 
@@ -25,7 +25,7 @@ export function foldSteps<Step extends Placed>(
 ): FoldedSteps<Step>[] {
   const folded: (FoldedSteps<Step> & { alike: string })[] = []
   for (const run of runsOf(steps)) {
-    const place = placeOf(run[0]!)
+    const place = run.find(({ where }) => where !== '')?.where ?? ''
     const alike = JSON.stringify(run.map((step) => [step.phase, step.heading, likeness(step)]))
     const last = folded.at(-1)
     const joins = last?.alike === alike && place !== '' && !last.places.includes('')
@@ -37,8 +37,6 @@ export function foldSteps<Step extends Placed>(
   return folded.map(({ places, runs }) => ({ places, runs }))
 }
 
-const placeOf = ({ where, stretch }: Placed) => stretch ?? where
-
 /** Steps in a row at one place: through all phases in a stretch of its own, else in one phase of one job. */
 function runsOf<Step extends Placed>(steps: Step[]): Step[][] {
   const keyOf = (step: Step) =>
@@ -47,7 +45,8 @@ function runsOf<Step extends Placed>(steps: Step[]): Step[][] {
   for (const step of steps) {
     const last = runs.at(-1)
     // What is about the whole stands by itself: there is nothing to fold it with.
-    if (last && placeOf(step) !== '' && keyOf(last[0]!) === keyOf(step)) last.push(step)
+    const placed = step.where !== '' || step.stretch !== undefined
+    if (last && placed && keyOf(last[0]!) === keyOf(step)) last.push(step)
     else runs.push([step])
   }
   return runs

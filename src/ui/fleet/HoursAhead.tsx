@@ -1,5 +1,10 @@
 'use client'
 
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableHead from '@mui/material/TableHead'
+import TableRow from '@mui/material/TableRow'
 import { useMemo, useState } from 'react'
 import { showDay, showFarDay, showSpan } from '@/core/calendar'
 import { dueDays, forecastUsage, forecastWords, type KnownAhead, type UsageForecast } from '@/core/hours'
@@ -94,38 +99,34 @@ type Crossing = LimitAhead & { hours: number; early: string; median: string; lat
 
 function LimitsTable({ limits, unit, today }: { limits: Crossing[]; unit: string; today: string }) {
   return (
-    <table className="table plain">
+    <Table className="plain">
       <caption className="visually-hidden">Limits in hours it will come to, nearest first</caption>
-      <thead>
-        <tr>
-          <th scope="col" className="num">
+      <TableHead>
+        <TableRow>
+          <TableCell className="num">
             <span className="visually-hidden">Number in the chart</span>
-          </th>
-          <th scope="col">Limit ahead</th>
-          <th scope="col" className="num">
-            At
-          </th>
-          <th scope="col" className="num">
-            Reached about
-          </th>
-        </tr>
-      </thead>
-      <tbody>
+          </TableCell>
+          <TableCell>Limit ahead</TableCell>
+          <TableCell className="num">At</TableCell>
+          <TableCell className="num">Reached about</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {limits.map((limit, index) => (
-          <tr key={limit.key}>
-            <td className="num second">{index + 1}</td>
-            <td>{limit.label}</td>
-            <td className="num nowrap">
+          <TableRow key={limit.key}>
+            <TableCell className="num second">{index + 1}</TableCell>
+            <TableCell>{limit.label}</TableCell>
+            <TableCell className="num nowrap">
               {showNumber(Math.round(limit.hours))}&nbsp;{unit}
-            </td>
-            <td className="num nowrap">
+            </TableCell>
+            <TableCell className="num nowrap">
               <span className="strong">{showFarDay(limit.median, today)}</span>
               <span className="second block">{bandOf(limit, today)}</span>
-            </td>
-          </tr>
+            </TableCell>
+          </TableRow>
         ))}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   )
 }
 

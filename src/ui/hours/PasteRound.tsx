@@ -1,5 +1,10 @@
 'use client'
 
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableHead from '@mui/material/TableHead'
+import TableRow from '@mui/material/TableRow'
 import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import Dialog from '@mui/material/Dialog'
@@ -87,20 +92,20 @@ export function PasteRound({ start, rows, expected, round, onClose }: Props) {
             />
           </FieldFrame>
         ) : (
-          <table className="table plain paste-table">
-            <thead>
-              <tr>
-                <th scope="col">Take</th>
-                <th scope="col">Line</th>
-                <th scope="col">Meter</th>
-                <th scope="col">Value</th>
-                <th scope="col">Verdict</th>
-              </tr>
-            </thead>
-            <tbody>
+          <Table className="plain paste-table">
+            <TableHead>
+              <TableRow>
+                <TableCell>Take</TableCell>
+                <TableCell>Line</TableCell>
+                <TableCell>Meter</TableCell>
+                <TableCell>Value</TableCell>
+                <TableCell>Verdict</TableCell>
+              </TableRow>
+            </TableHead>
+            <TableBody>
               {lines.map((line, index) => (
-                <tr key={index}>
-                  <td>
+                <TableRow key={index}>
+                  <TableCell>
                     <Checkbox
                       size="small"
                       checked={line.take && judged[index]!.ready}
@@ -108,9 +113,9 @@ export function PasteRound({ start, rows, expected, round, onClose }: Props) {
                       onChange={(event) => change(index, { take: event.target.checked })}
                       slotProps={{ input: { 'aria-label': `Take line ${index + 1}` } }}
                     />
-                  </td>
-                  <td className="second">{line.text}</td>
-                  <td>
+                  </TableCell>
+                  <TableCell className="second">{line.text}</TableCell>
+                  <TableCell>
                     <SelectInput
                       id={`paste-meter-${index}`}
                       placeholder="Choose"
@@ -124,8 +129,8 @@ export function PasteRound({ start, rows, expected, round, onClose }: Props) {
                       }
                       inputProps={{ 'aria-label': `Meter of line ${index + 1}` }}
                     />
-                  </td>
-                  <td>
+                  </TableCell>
+                  <TableCell>
                     <TextInput
                       id={`paste-value-${index}`}
                       value={line.typed}
@@ -134,19 +139,19 @@ export function PasteRound({ start, rows, expected, round, onClose }: Props) {
                       }
                       inputProps={{ 'aria-label': `Value of line ${index + 1}`, inputMode: 'decimal' }}
                     />
-                  </td>
-                  <td className={judged[index]!.good ? 'moss' : 'brass'}>
+                  </TableCell>
+                  <TableCell className={judged[index]!.good ? 'moss' : 'brass'}>
                     {judged[index]!.words}
                     {judged[index]!.row?.last && (
                       <div className="second">
                         last {showNumber(judged[index]!.row!.last!.value, judged[index]!.row!.face.decimals)}
                       </div>
                     )}
-                  </td>
-                </tr>
+                  </TableCell>
+                </TableRow>
               ))}
-            </tbody>
-          </table>
+            </TableBody>
+          </Table>
         )}
       </DialogContent>
       <DialogActions>

@@ -1,3 +1,7 @@
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableRow from '@mui/material/TableRow'
 import { inSentence, type PumpModel, type Task } from '@/core/models'
 import { showNumber } from '@/core/units'
 import type { SettledTorque } from '@/core/sheets'
@@ -176,24 +180,28 @@ function Tasks({ model }: { model: PumpModel }) {
 
 function Positions({ model }: { model: PumpModel }) {
   return (
-    <table className="table plain">
-      <tbody>
+    <Table className="plain">
+      <TableBody>
         {model.zones.map((zone) =>
           model.positions
             .filter((position) => position.zone === zone.key)
             .map((position, index) => (
-              <tr key={position.key}>
-                <td className="second">{index === 0 ? zone.name : ''}</td>
-                <td>
+              <TableRow key={position.key}>
+                <TableCell className="second">{index === 0 ? zone.name : ''}</TableCell>
+                <TableCell>
                   {position.name} <span className="second">{position.synonyms.join(', ')}</span>
-                </td>
-                <td className="second">{position.part && nameIn(model.parts, position.part)}</td>
-                <td className="num nowrap">{countWords(model, position.repeat, position.pieces)}</td>
-              </tr>
+                </TableCell>
+                <TableCell className="second">
+                  {position.part && nameIn(model.parts, position.part)}
+                </TableCell>
+                <TableCell className="num nowrap">
+                  {countWords(model, position.repeat, position.pieces)}
+                </TableCell>
+              </TableRow>
             )),
         )}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   )
 }
 

@@ -1,3 +1,8 @@
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableHead from '@mui/material/TableHead'
+import TableRow from '@mui/material/TableRow'
 import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
 import type { ModelChange } from '@/core/models'
@@ -40,25 +45,25 @@ export function ModelVersions({ modelId, versions, shown, today }: Props) {
 /** Where, what it said, what it says. */
 export function ChangeTable({ changes }: { changes: ModelChange[] }) {
   return (
-    <table className="table plain">
-      <thead>
-        <tr>
-          <th scope="col">Where</th>
-          <th scope="col">Before</th>
-          <th scope="col">Now</th>
-        </tr>
-      </thead>
-      <tbody>
+    <Table className="plain">
+      <TableHead>
+        <TableRow>
+          <TableCell>Where</TableCell>
+          <TableCell>Before</TableCell>
+          <TableCell>Now</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {changes.map(({ path, before, after }) => (
-          <tr key={path}>
-            <td>
+          <TableRow key={path}>
+            <TableCell>
               <code>{path}</code>
-            </td>
-            <td className="second">{before}</td>
-            <td>{after}</td>
-          </tr>
+            </TableCell>
+            <TableCell className="second">{before}</TableCell>
+            <TableCell>{after}</TableCell>
+          </TableRow>
         ))}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   )
 }

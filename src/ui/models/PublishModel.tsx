@@ -1,5 +1,10 @@
 'use client'
 
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableHead from '@mui/material/TableHead'
+import TableRow from '@mui/material/TableRow'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
@@ -190,25 +195,25 @@ function Faults({ faults }: { faults: PublishPreview['faults'] }) {
       >
         Nothing is published; mend them here or in the file, and read it again.
       </Note>
-      <table className="table plain">
+      <Table className="plain">
         <caption className="visually-hidden">What is wrong, by path</caption>
-        <thead>
-          <tr>
-            <th scope="col">Where</th>
-            <th scope="col">What</th>
-          </tr>
-        </thead>
-        <tbody>
+        <TableHead>
+          <TableRow>
+            <TableCell>Where</TableCell>
+            <TableCell>What</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
           {faults.slice(0, 40).map(({ path, words }) => (
-            <tr key={path}>
-              <td>
+            <TableRow key={path}>
+              <TableCell>
                 <code>{path || 'the whole'}</code>
-              </td>
-              <td>{words}</td>
-            </tr>
+              </TableCell>
+              <TableCell>{words}</TableCell>
+            </TableRow>
           ))}
-        </tbody>
-      </table>
+        </TableBody>
+      </Table>
       {faults.length > 40 && <p className="second">and {faults.length - 40} more</p>}
     </div>
   )

@@ -141,7 +141,7 @@ export const theme = createTheme({
           padding: '8px 12px',
           borderBottomColor: 'var(--line)',
           verticalAlign: 'top',
-          '.plain &:first-of-type': { paddingLeft: 0 },
+          '.plain &': { padding: '7px 12px 7px 0' },
         },
         // A head stays in sight while its rows pass below it.
         head: {

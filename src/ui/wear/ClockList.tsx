@@ -1,3 +1,7 @@
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableRow from '@mui/material/TableRow'
 import type { WearView } from '@/core/wear'
 import { LifeStrip } from '../graphics/LifeStrip'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
@@ -13,12 +17,12 @@ export const markOf: Record<WearView['clocks'][number]['state'], PostMarkState> 
 /** Every service item of a pump, most urgent first. */
 export function ClockList({ view, today }: { view: WearView; today: string }) {
   return (
-    <table className="table plain clocks">
+    <Table className="plain clocks">
       <caption className="visually-hidden">Services of {view.number}, most urgent first</caption>
-      <tbody>
+      <TableBody>
         {view.clocks.map((clock) => (
-          <tr key={`${clock.task} ${clock.where}`}>
-            <td>
+          <TableRow key={`${clock.task} ${clock.where}`}>
+            <TableCell>
               <span className="mark-line">
                 <PostMark state={markOf[clock.state]} size={16} silent />
                 <span>
@@ -35,8 +39,8 @@ export function ClockList({ view, today }: { view: WearView; today: string }) {
                   )}
                 </span>
               </span>
-            </td>
-            <td>
+            </TableCell>
+            <TableCell>
               <LifeStrip
                 share={clock.share}
                 early={clock.early}
@@ -44,21 +48,21 @@ export function ClockList({ view, today }: { view: WearView; today: string }) {
                 width={128}
                 says={`${usedWords(clock, view.unit)}, ${stateWords[clock.state]}`}
               />
-            </td>
-            <td className="num nowrap">
+            </TableCell>
+            <TableCell className="num nowrap">
               {clock.assumed ? '~' : ''}
               {usedWords(clock, view.unit)}
-            </td>
-            <td className="num nowrap">
+            </TableCell>
+            <TableCell className="num nowrap">
               <DueFigures clock={clock} unit={view.unit} pump={view.number} today={today}>
                 <span className={`strong ${inkOf[clock.state]}`}>{leftWords(clock, view.unit, today)}</span>
               </DueFigures>
               <span className="second block">{bandWords(clock, today)}</span>
               <span className={`second block ${actInk(clock, today)}`}>{actWords(clock, today)}</span>
-            </td>
-          </tr>
+            </TableCell>
+          </TableRow>
         ))}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   )
 }

@@ -1,5 +1,9 @@
 'use client'
 
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableRow from '@mui/material/TableRow'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
@@ -34,20 +38,22 @@ export function DueFigures({ clock, unit, pump, today, children }: Props) {
         >
           <DialogTitle>{title}</DialogTitle>
           <DialogContent>
-            <table className="table plain worked-out">
+            <Table className="plain worked-out">
               <caption className="visually-hidden">How it was worked out</caption>
-              <tbody>
+              <TableBody>
                 {figuresOf(clock, unit, today).map(({ term, value, from }) => (
-                  <tr key={term}>
-                    <th scope="row">{term}</th>
-                    <td>
+                  <TableRow key={term}>
+                    <TableCell component="th" scope="row">
+                      {term}
+                    </TableCell>
+                    <TableCell>
                       <span className="strong">{value}</span>
                       {from && <span className="second block">{from}</span>}
-                    </td>
-                  </tr>
+                    </TableCell>
+                  </TableRow>
                 ))}
-              </tbody>
-            </table>
+              </TableBody>
+            </Table>
             <div className="actions">
               <Button variant="outlined" onClick={() => setOpen(false)}>
                 Close

@@ -1,5 +1,10 @@
 'use client'
 
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableHead from '@mui/material/TableHead'
+import TableRow from '@mui/material/TableRow'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
@@ -78,41 +83,39 @@ export function LivesGrid({ assemblyId, grid, columns, unit, today, show, move }
 function LivesTable({ found, today }: { found: PositionLives; today: string }) {
   const longest = Math.max(...found.lives.map((life) => life.hours), 1)
   return (
-    <table className="table plain">
+    <Table className="plain">
       <caption className="visually-hidden">Parts that sat at {found.name}, newest first</caption>
-      <thead>
-        <tr>
-          <th scope="col">Fitted</th>
-          <th scope="col">Came out</th>
-          <th scope="col" className="num">
-            Ran
-          </th>
-          <th scope="col">
+      <TableHead>
+        <TableRow>
+          <TableCell>Fitted</TableCell>
+          <TableCell>Came out</TableCell>
+          <TableCell className="num">Ran</TableCell>
+          <TableCell>
             <span className="visually-hidden">Beside the longest</span>
-          </th>
-          <th scope="col">Why it came out</th>
-          <th scope="col">From</th>
-        </tr>
-      </thead>
-      <tbody>
+          </TableCell>
+          <TableCell>Why it came out</TableCell>
+          <TableCell>From</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {found.lives.map((life) => (
-          <tr key={life.id}>
-            <td className="nowrap">
+          <TableRow key={life.id}>
+            <TableCell className="nowrap">
               {life.assumed && '~'}
               {showDay(life.from, today)}
               {life.cameFrom && <span className="second block">in {life.cameFrom.toLowerCase()}</span>}
               <SheetLink sheet={life.sheet} />
-            </td>
-            <td className="nowrap">
+            </TableCell>
+            <TableCell className="nowrap">
               {life.to ? showDay(life.to, today) : <span className="moss strong">there now</span>}
               <SheetLink sheet={life.endSheet} />
-            </td>
-            <td className="num nowrap">
+            </TableCell>
+            <TableCell className="num nowrap">
               {life.assumed && '~'}
               {showNumber(Math.round(life.hours))}&nbsp;{found.unit}
               <span className="second block">{showNumber(life.days)} days</span>
-            </td>
-            <td>
+            </TableCell>
+            <TableCell>
               <svg width="96" height="10" aria-hidden>
                 <rect
                   x="0.5"
@@ -123,16 +126,18 @@ function LivesTable({ found, today }: { found: PositionLives; today: string }) {
                   stroke={life.failed ? 'var(--oxide)' : 'var(--petrol)'}
                 />
               </svg>
-            </td>
-            <td>
+            </TableCell>
+            <TableCell>
               <span className={life.failed ? 'oxide strong' : undefined}>{life.endReason ?? '–'}</span>
               <span className="second block">{detail(life, today)}</span>
-            </td>
-            <td className="second">{life.lot || (life.first ? 'came with the pump, new' : '–')}</td>
-          </tr>
+            </TableCell>
+            <TableCell className="second">
+              {life.lot || (life.first ? 'came with the pump, new' : '–')}
+            </TableCell>
+          </TableRow>
         ))}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   )
 }
 

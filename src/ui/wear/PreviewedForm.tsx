@@ -1,5 +1,10 @@
 'use client'
 
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableHead from '@mui/material/TableHead'
+import TableRow from '@mui/material/TableRow'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
@@ -111,33 +116,29 @@ function Moves({ moves, unit, today }: { moves: RuleMove[]; unit: string; today:
         ? 'not in sight'
         : showFarDay(aboutDay, today)
   return (
-    <table className="table plain" aria-live="polite">
+    <Table className="plain" aria-live="polite">
       <caption className="strong">What it moves</caption>
-      <thead>
-        <tr>
-          <th scope="col">Service</th>
-          <th scope="col" className="num">
-            Limit
-          </th>
-          <th scope="col" className="num">
-            Due
-          </th>
-        </tr>
-      </thead>
-      <tbody>
+      <TableHead>
+        <TableRow>
+          <TableCell>Service</TableCell>
+          <TableCell className="num">Limit</TableCell>
+          <TableCell className="num">Due</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {moves.map((move) => (
-          <tr key={`${move.service} ${move.where}`}>
-            <td>
+          <TableRow key={`${move.service} ${move.where}`}>
+            <TableCell>
               {move.service}
               <span className="second block">{move.where}</span>
-            </td>
-            <td className="num nowrap">{limit(move)}</td>
-            <td className="num nowrap">
+            </TableCell>
+            <TableCell className="num nowrap">{limit(move)}</TableCell>
+            <TableCell className="num nowrap">
               {due(move.before)} → <span className="strong">{due(move.after)}</span>
-            </td>
-          </tr>
+            </TableCell>
+          </TableRow>
         ))}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   )
 }

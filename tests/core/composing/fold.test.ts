@@ -43,10 +43,13 @@ test('what differs at one cylinder, or belongs to another phase, stands by itsel
 
 test('head by head, a whole stretch of phases is one', () => {
   const head = (name: string) => [
-    step('open', 'head', { stretch: name }),
-    step('fit', name, { stretch: name, phase: 'renew' }),
+    step('open', name, { stretch: `pump/${name}` }),
+    step('turn the shaft', '', { stretch: `pump/${name}` }),
+    step('fit', name, { stretch: `pump/${name}`, phase: 'renew' }),
   ]
-  expect(told([...head('head 1'), ...head('head 2')])).toEqual(['open + fit @ heads 1 and 2'])
+  expect(told([...head('head 1'), ...head('head 2')])).toEqual([
+    'open + turn the shaft + fit @ heads 1 and 2',
+  ])
 })
 
 test('law: unfolded, it is what it was, place by place, and nothing about the whole is folded', () => {

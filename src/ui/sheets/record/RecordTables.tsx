@@ -1,3 +1,7 @@
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableRow from '@mui/material/TableRow'
 import type { PositionLine, RecordLine } from '@/core/sheets'
 import { showNumber } from '@/core/units'
 import { clockTime } from '../words'
@@ -48,11 +52,11 @@ export function LineTable({
   several?: boolean
 }) {
   return (
-    <table className="table plain">
-      <tbody>
+    <Table className="plain">
+      <TableBody>
         {lines.map((line, index) => (
-          <tr key={`${line.entryId} ${index}`}>
-            <td>
+          <TableRow key={`${line.entryId} ${index}`}>
+            <TableCell>
               {several && line.pump && <span className="strong">{line.pump} </span>}
               {line.item}
               {(line.where || line.detail) && (
@@ -60,17 +64,17 @@ export function LineTable({
                   {[line.where, line.kind === 'photo' ? '' : line.detail].filter(Boolean).join(' · ')}
                 </div>
               )}
-            </td>
-            <td className="num nowrap strong">
+            </TableCell>
+            <TableCell className="num nowrap strong">
               {line.value !== null &&
                 `${line.kind === 'renewed' ? 'after ' : ''}${showNumber(line.value)}${line.unit === 'piece' ? '' : `\u00a0${line.unit}`}`}
-            </td>
-            <td className="num nowrap second">
+            </TableCell>
+            <TableCell className="num nowrap second">
               {line.by}, {clockTime(line.at, timeZone)}
-            </td>
-          </tr>
+            </TableCell>
+          </TableRow>
         ))}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   )
 }

@@ -1,3 +1,7 @@
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableRow from '@mui/material/TableRow'
 import type { ReactNode } from 'react'
 import { Link } from '../../frame/Link'
 import { showDay } from '@/core/calendar'
@@ -224,22 +228,22 @@ export function SheetRecord({ sheet, today, timeZone, company, correct, waiting 
         </div>
         {next.length > 0 && (
           <Part title="Next due" aside="as it stood when this was signed">
-            <table className="table plain">
-              <tbody>
+            <Table className="plain">
+              <TableBody>
                 {next.map((each) => (
-                  <tr key={`${each.pump} ${each.service}`}>
-                    <td>
+                  <TableRow key={`${each.pump} ${each.service}`}>
+                    <TableCell>
                       {content.assemblies.length > 1 && <span className="strong">{each.pump} </span>}
                       {each.service}
-                    </td>
-                    <td className="num nowrap">in {each.limit}</td>
-                    <td className="num nowrap second">
+                    </TableCell>
+                    <TableCell className="num nowrap">in {each.limit}</TableCell>
+                    <TableCell className="num nowrap second">
                       {each.about ? `about ${showDay(each.about, today)}` : ''}
-                    </td>
-                  </tr>
+                    </TableCell>
+                  </TableRow>
                 ))}
-              </tbody>
-            </table>
+              </TableBody>
+            </Table>
           </Part>
         )}
         <Part title="Every step" aside="who, when">

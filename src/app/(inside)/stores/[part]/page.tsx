@@ -1,3 +1,8 @@
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableHead from '@mui/material/TableHead'
+import TableRow from '@mui/material/TableRow'
 import type { Metadata } from 'next'
 import { Link } from '@/ui/frame/Link'
 import { showDay } from '@/core/calendar'
@@ -125,36 +130,32 @@ export default async function PartDetails({ params }: Params) {
               {part.lotList.length === 0 ? (
                 <p className="second">Never received.</p>
               ) : (
-                <table className="table plain">
-                  <thead>
-                    <tr>
-                      <th scope="col">Lot</th>
-                      <th scope="col">Came in</th>
-                      <th scope="col">Good until</th>
-                      <th scope="col" className="num">
-                        Price
-                      </th>
-                      <th scope="col" className="num">
-                        There
-                      </th>
-                    </tr>
-                  </thead>
-                  <tbody>
+                <Table className="plain">
+                  <TableHead>
+                    <TableRow>
+                      <TableCell>Lot</TableCell>
+                      <TableCell>Came in</TableCell>
+                      <TableCell>Good until</TableCell>
+                      <TableCell className="num">Price</TableCell>
+                      <TableCell className="num">There</TableCell>
+                    </TableRow>
+                  </TableHead>
+                  <TableBody>
                     {part.lotList.map((lot) => (
-                      <tr key={lot.id} className={lot.onHand === 0 ? 'receding' : undefined}>
-                        <td>
+                      <TableRow key={lot.id} className={lot.onHand === 0 ? 'receding' : undefined}>
+                        <TableCell>
                           <span className="strong">{lot.number}</span> {lot.code}
                           {lot.note && <div className="second">{lot.note}</div>}
-                        </td>
-                        <td className="nowrap">{showDay(lot.receivedOn, today)}</td>
-                        <td className={lot.expired ? 'brass strong nowrap' : 'nowrap'}>
+                        </TableCell>
+                        <TableCell className="nowrap">{showDay(lot.receivedOn, today)}</TableCell>
+                        <TableCell className={lot.expired ? 'brass strong nowrap' : 'nowrap'}>
                           {lot.expiresOn ? showDay(lot.expiresOn, today) : '–'}
                           {lot.expired && ' expired'}
-                        </td>
-                        <td className="num nowrap">
+                        </TableCell>
+                        <TableCell className="num nowrap">
                           {lot.unitCents === null ? '–' : showMoney(lot.unitCents, company.currency)}
-                        </td>
-                        <td className="num nowrap">
+                        </TableCell>
+                        <TableCell className="num nowrap">
                           {lot.onHand < 0 ? (
                             <span className="oxide strong">{showAmount(-lot.onHand, part.unit)} short</span>
                           ) : (
@@ -166,20 +167,20 @@ export default async function PartDetails({ params }: Params) {
                             </div>
                           )}
                           {lot.openPack > 0 && <div className="second">{lot.openPack} in an opened pack</div>}
-                        </td>
-                      </tr>
+                        </TableCell>
+                      </TableRow>
                     ))}
-                  </tbody>
-                </table>
+                  </TableBody>
+                </Table>
               )}
             </Part>
             <Part title="In and out" aside="newest first">
-              <table className="table plain">
-                <tbody>
+              <Table className="plain">
+                <TableBody>
                   {part.movements.map((movement) => (
-                    <tr key={movement.id}>
-                      <td className="nowrap">{showDay(movement.day, today)}</td>
-                      <td>
+                    <TableRow key={movement.id}>
+                      <TableCell className="nowrap">{showDay(movement.day, today)}</TableCell>
+                      <TableCell>
                         {kinds[movement.kind]}
                         {movement.sheetId && (
                           <>
@@ -198,12 +199,12 @@ export default async function PartDetails({ params }: Params) {
                             .filter(Boolean)
                             .join(' · ')}
                         </div>
-                      </td>
-                      <td className="num nowrap strong">{signed(movement, part.unit)}</td>
-                    </tr>
+                      </TableCell>
+                      <TableCell className="num nowrap strong">{signed(movement, part.unit)}</TableCell>
+                    </TableRow>
                   ))}
-                </tbody>
-              </table>
+                </TableBody>
+              </Table>
             </Part>
             <Part title="Changes">
               <ul className="line-list">

@@ -1,3 +1,8 @@
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableHead from '@mui/material/TableHead'
+import TableRow from '@mui/material/TableRow'
 import type { Metadata } from 'next'
 import { Link } from '@/ui/frame/Link'
 import { showDay } from '@/core/calendar'
@@ -343,24 +348,22 @@ function facts(assembly: AssemblyPage, today: string): [string, React.ReactNode]
 
 function Stays({ assembly, today }: { assembly: AssemblyPage; today: string }) {
   return (
-    <table className="table plain">
+    <Table className="plain">
       <caption className="visually-hidden">Where {assembly.number} has been</caption>
-      <thead>
-        <tr>
-          <th scope="col">From</th>
-          <th scope="col">To</th>
-          <th scope="col">Place</th>
-          <th scope="col" className="num">
-            Counted there
-          </th>
-        </tr>
-      </thead>
-      <tbody>
+      <TableHead>
+        <TableRow>
+          <TableCell>From</TableCell>
+          <TableCell>To</TableCell>
+          <TableCell>Place</TableCell>
+          <TableCell className="num">Counted there</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {[...assembly.stays].reverse().map((stay) => (
-          <tr key={stay.id}>
-            <td className="nowrap">{showDay(stay.day, today)}</td>
-            <td className="nowrap">{stay.untilDay ? showDay(stay.untilDay, today) : 'now'}</td>
-            <td>
+          <TableRow key={stay.id}>
+            <TableCell className="nowrap">{showDay(stay.day, today)}</TableCell>
+            <TableCell className="nowrap">{stay.untilDay ? showDay(stay.untilDay, today) : 'now'}</TableCell>
+            <TableCell>
               {stay.machineNumber ? (
                 <Link href={`/fleet/${encodeURIComponent(stay.machineNumber)}`}>
                   {stay.machineNumber} {stay.machineName}
@@ -370,15 +373,15 @@ function Stays({ assembly, today }: { assembly: AssemblyPage; today: string }) {
               )}
               {stay.slot && `, ${stay.slot}`}
               {stay.reason && <div className="second">{stay.reason}</div>}
-            </td>
-            <td className="num nowrap">
+            </TableCell>
+            <TableCell className="num nowrap">
               {stay.machineId
                 ? `${showNumber(Math.round(stay.used))}\u00a0${assembly.usageScale === 'h' ? 'h' : 'strokes'}`
                 : '–'}
-            </td>
-          </tr>
+            </TableCell>
+          </TableRow>
         ))}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   )
 }
