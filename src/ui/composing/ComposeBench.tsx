@@ -24,6 +24,7 @@ import { ComposedPractices } from './ComposedPractices'
 import { ComposedSteps } from './ComposedSteps'
 import { ComposedTools } from './ComposedTools'
 import { Totals } from './Totals'
+import './composing.css'
 
 type Props = {
   pump: { id: string; number: string }

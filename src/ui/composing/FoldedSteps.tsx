@@ -29,9 +29,9 @@ export function FoldedSteps<Step extends Placed>({ steps, phaseName, likeness, l
           <ol>
             {group.blocks.map(({ places, runs }) => {
               const run = runs[0]!
-              const { heading, stretch } = run[0]!
+              const { stretch } = run[0]!
               // A stretch runs through several jobs; else the job says which of two like steps this is.
-              const job = heading === phaseName(group.phase) || stretch !== undefined ? '' : heading
+              const job = stretch !== undefined ? '' : jobOf(run[0]!, phaseName)
               const where = [job, placesWords(places)].filter(Boolean).join(', ')
               if (run.length === 1) return <li key={run[0]!.key}>{line(run[0]!, where)}</li>
               return (
@@ -48,7 +48,7 @@ export function FoldedSteps<Step extends Placed>({ steps, phaseName, likeness, l
                         {step.phase !== (run[index - 1] ?? run[0]!).phase && (
                           <span className="second block">{phaseName(step.phase)}</span>
                         )}
-                        {line(step, '')}
+                        {line(step, stretch !== undefined ? jobOf(step, phaseName) : '')}
                       </li>
                     ))}
                   </ol>
@@ -60,4 +60,9 @@ export function FoldedSteps<Step extends Placed>({ steps, phaseName, likeness, l
       ))}
     </>
   )
+}
+
+/** The job a step belongs to, which tells it from a like one of another; blank where its phase says it. */
+function jobOf<Step extends Placed>(step: Step, phaseName: (phase: Step['phase']) => string): string {
+  return step.heading === phaseName(step.phase) ? '' : step.heading
 }

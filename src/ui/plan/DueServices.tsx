@@ -17,6 +17,7 @@ import {
   stateWords,
   usedWords,
 } from '../wear'
+import './dueServices.css'
 
 type Props = {
   services: { now: DueService[]; later: DueService[] }

@@ -1,6 +1,7 @@
 import { showDay, showFarDay } from '@/core/calendar'
 import type { DueLine } from '@/core/wear'
 import { inkOf, stateWords, bandWords, leftWords, usedWords } from '../wear'
+import './dueTable.css'
 
 /** The due list as a plain table: reads on a wall as on the screen. */
 export function DueTable({ lines, today }: { lines: DueLine[]; today: string }) {

@@ -23,7 +23,7 @@ import { EarlyChecks } from '@/ui/inspection/EarlyChecks'
 import { FindingsList } from '@/ui/inspection/FindingsList'
 import { NextVisit } from '@/ui/plan/NextVisit'
 import { SignsPart } from '@/ui/inspection/SignsPart'
-import { bookable, leastBusy, visitLeads } from '@/core/plan'
+import { bookable, leastBusy, visitLeads, worseDue } from '@/core/plan'
 import { BookVisit } from '@/ui/plan/BookVisit'
 import { Note } from '@/ui/feedback/States'
 import { ChangesList } from '@/ui/fleet/ChangesList'
@@ -213,7 +213,7 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
             {wear && (
               <Part title="Services, most urgent first" aside="days as likely as not; below, 10 to 90 %">
                 {wear.started ? (
-                  <ClockList view={wear} today={today} />
+                  <ClockList view={{ ...wear, clocks: [...wear.clocks].sort(worseDue) }} today={today} />
                 ) : (
                   <p className="second">Its clocks have not been started yet.</p>
                 )}
