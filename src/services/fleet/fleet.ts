@@ -7,6 +7,7 @@ import {
   type MachineLine,
   type MachinePage,
   type MeterPanel,
+  type ReadingLine,
 } from '@/core/fleet'
 import {
   laidUpOn,
@@ -212,9 +213,18 @@ async function meterPanel(
     version,
     face: faceOf(meter),
     readings: rows
-      .map((row) => ({
-        ...row,
+      .map((row): ReadingLine => ({
+        // Five years of readings are on the page: each tells what is shown of it and no more.
         ...asReading(row),
+        decimals: row.decimals,
+        typed: row.typed,
+        status: row.status,
+        verdict: row.verdict,
+        reason: row.status === 'doubted' ? row.reason : '',
+        vouchedReason: row.vouchedReason,
+        readBy: row.readBy,
+        note: row.note,
+        supersedesId: row.supersedesId,
         day: dayOf(row.at, timeZone),
         time: timeOf(row.at, timeZone),
         cumulative: row.status === 'accepted' ? hoursAt(line, row.at) : null,
