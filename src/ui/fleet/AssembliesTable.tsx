@@ -102,6 +102,7 @@ export function AssembliesTable({ assemblies, today }: { assemblies: AssemblyLin
           rows={shown}
           columns={columns}
           sortedBy="Worst service"
+          folds
           rowKey={(row) => row.id}
           receding={(row) => row.retiredOn !== null}
           groupBy={groups[group]?.of}

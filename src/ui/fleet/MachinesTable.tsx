@@ -112,6 +112,7 @@ export function MachinesTable({ machines, yards, today }: Props) {
           rows={shown}
           columns={columns}
           sortedBy="Worst service"
+          folds
           rowKey={(row) => row.id}
           receding={(row) => row.retiredOn !== null}
           groupBy={groups[group]?.of}

@@ -50,6 +50,8 @@ type Props<Row> = {
   /** The column it is sorted by until somebody sorts by another. */
   sortedBy?: string
   plain?: boolean
+  /** On a phone each row folds, cell below cell; else the table scrolls sideways. */
+  folds?: boolean
 }
 
 const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSortedRowModel() })
@@ -65,7 +67,7 @@ const firstSight = { width: 1280, height: 800 }
  * long one only the rows in sight are drawn; the arrow keys go from row to row through all of them.
  */
 export function DataTable<Row extends RowData>(props: Props<Row>) {
-  const { caption, rows, columns, rowKey, receding, groupBy, groupOrder, sortedBy, plain } = props
+  const { caption, rows, columns, rowKey, receding, groupBy, groupOrder, sortedBy, plain, folds } = props
   const table = useTable({
     features,
     data: rows,
@@ -128,7 +130,7 @@ export function DataTable<Row extends RowData>(props: Props<Row>) {
 
   const list = (
     <Table
-      className={plain ? 'plain' : 'list'}
+      className={plain ? 'plain' : folds ? 'list folds' : 'list'}
       aria-rowcount={rows.length + 1}
       sx={columns.some(({ width }) => width) ? { tableLayout: { md: 'fixed' } } : undefined}
     >
