@@ -7,6 +7,7 @@ import { runAt } from '@/services/house'
 import {
   addMachine,
   getMachine,
+  listChanges,
   listMachines,
   retireMachine,
   returnMachine,
@@ -269,4 +270,16 @@ test('a machine with a pump on it is not retired; without one it is, and can com
   expect((await listMachines(coordinator))[0]!.retiredOn).toBe('2026-06-12')
   await returnMachine(coordinator, { id: input.id, version: 2 })
   expect((await listMachines(coordinator))[0]!.retiredOn).toBeNull()
+})
+
+test('all changes of one thing are told when somebody asks, and of that thing only', async () => {
+  await addMachine(coordinator, machine('T-04'))
+  await addMachine(coordinator, machine('T-05'))
+  const page = await getMachine(coordinator, 'T-04')
+  const told = await listChanges(coordinator, { machineId: page.id })
+  expect(told).toEqual(page.changes)
+  expect(told.length).toBeGreaterThan(0)
+  expect(told.filter(({ summary }) => summary.includes('T-05'))).toEqual([])
+  for (const about of [{}, { machineId: page.id, assemblyId: page.id }])
+    expect(await problemIn(listChanges(coordinator, about as never))).toMatchObject({ kind: 'invalid' })
 })

@@ -393,3 +393,11 @@ export const publishSchema = Joi.object<PublishInput>({
   seen: Joi.object().pattern(Joi.string(), Joi.number().integer().min(0)).default({}),
   news: optionalLine(300),
 })
+
+/** Whose changes are asked for: a machine's, or those of a pump or accessory. */
+export type ChangesAbout = { machineId: string } | { assemblyId: string }
+
+export const changesAboutSchema = Joi.object<ChangesAbout>({ machineId: id(), assemblyId: id() }).xor(
+  'machineId',
+  'assemblyId',
+)

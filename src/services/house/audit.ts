@@ -59,11 +59,14 @@ const newestFirst: [string, 'ASC' | 'DESC'][] = [
   ['sequence', 'DESC'],
 ]
 
+/** So many changes come with a page; the rest when somebody asks for them. */
+const newestChanges = 20
+
 /** The newest changes around a machine or an assembly. */
 export async function changesAround(
   subject: { machineId: string } | { assemblyId: string },
   timeZone: string,
-  limit = 200,
+  limit = newestChanges,
 ): Promise<ChangeLine[]> {
   const [rows, names] = await Promise.all([auditEvents.all(subject, newestFirst, limit), namesOfReferences()])
   return rows.map((row) => asLine(row, names, timeZone))

@@ -1,3 +1,5 @@
+import Alert from '@mui/material/Alert'
+import Skeleton from '@mui/material/Skeleton'
 import type { ReactNode } from 'react'
 
 /** Nothing here yet: says what to do first. */
@@ -25,11 +27,13 @@ export function LoadingState({ what, rows = 6 }: { what: string; rows?: number }
     <div className="loading" role="status" aria-label={`Loading ${what}`}>
       <p className="second">Loading {what} …</p>
       {Array.from({ length: rows }, (_, index) => (
-        <span key={index} className="loading-bar" style={{ width: `${92 - ((index * 17) % 40)}%` }} />
+        <Skeleton key={index} variant="rectangular" height={20} width={`${92 - ((index * 17) % 40)}%`} />
       ))}
     </div>
   )
 }
+
+const severities = { plain: 'info', oxide: 'error', brass: 'warning', moss: 'success' } as const
 
 /** A sentence with a status beside it, in words and in shape. */
 export function Note({
@@ -42,9 +46,9 @@ export function Note({
   children: ReactNode
 }) {
   return (
-    <div className={`note note-${tone}`} role={tone === 'oxide' ? 'alert' : undefined}>
+    <Alert severity={severities[tone]} icon={false} role={tone === 'oxide' ? 'alert' : 'note'}>
       {title && <strong>{title} </strong>}
       {children}
-    </div>
+    </Alert>
   )
 }

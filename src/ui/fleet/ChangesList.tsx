@@ -2,18 +2,37 @@
 
 import Button from '@mui/material/Button'
 import { useState } from 'react'
-import { fieldName, isWorthShowing, showValue, type ChangeLine } from '@/core/fleet'
+import { fieldName, isWorthShowing, showValue, type ChangeLine, type ChangesAbout } from '@/core/fleet'
 import { showDay } from '@/core/calendar'
+import type { Outcome } from '@/core/problem'
+import { Note } from '../feedback/States'
 
 const few = 6
 
-/** Who changed what, when, before and after. */
-export function ChangesList({ changes, today }: { changes: ChangeLine[]; today: string }) {
-  const [all, setAll] = useState(false)
+type Props = {
+  about: ChangesAbout
+  /** The newest. */
+  changes: ChangeLine[]
+  today: string
+  showAll: (about: ChangesAbout) => Promise<Outcome<ChangeLine[]>>
+}
+
+/** Who changed what, when, before and after: the newest, and all of them when somebody asks. */
+export function ChangesList({ about, changes, today, showAll }: Props) {
+  const [all, setAll] = useState<ChangeLine[] | null>(null)
+  const [error, setError] = useState('')
+  const [asking, setAsking] = useState(false)
+  const ask = async () => {
+    setAsking(true)
+    const outcome = await showAll(about).catch(() => null)
+    setAsking(false)
+    if (outcome?.ok) setAll(outcome.data)
+    setError(outcome?.ok ? '' : (outcome?.problem.message ?? 'Atelier could not be reached. Try again.'))
+  }
   return (
     <>
       <ol className="changes">
-        {(all ? changes : changes.slice(0, few)).map((change) => (
+        {(all ?? changes.slice(0, few)).map((change) => (
           <li key={change.id}>
             <span className="second num nowrap">
               {showDay(change.day, today)} {change.time}
@@ -34,10 +53,11 @@ export function ChangesList({ changes, today }: { changes: ChangeLine[]; today: 
           </li>
         ))}
       </ol>
+      {error && <Note tone="oxide">{error}</Note>}
       {changes.length > few && (
         <div className="actions">
-          <Button variant="text" onClick={() => setAll(!all)}>
-            {all ? 'Show the newest only' : `Show all ${changes.length} changes`}
+          <Button variant="text" disabled={asking} onClick={() => (all ? setAll(null) : void ask())}>
+            {all ? 'Show the newest only' : 'Show all changes'}
           </Button>
         </div>
       )}

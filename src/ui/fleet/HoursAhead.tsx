@@ -6,7 +6,7 @@ import TableCell from '@mui/material/TableCell'
 import TableHead from '@mui/material/TableHead'
 import TableRow from '@mui/material/TableRow'
 import { useMemo, useState } from 'react'
-import { showDay, showFarDay, showSpan } from '@/core/calendar'
+import { showFarDay, showSpan } from '@/core/calendar'
 import { dueDays, forecastUsage, forecastWords, type KnownAhead, type UsageForecast } from '@/core/hours'
 import { parseNumber, showNumber } from '@/core/units'
 import type { LimitAhead } from '@/core/wear'
@@ -173,12 +173,12 @@ function AskHours({
         {days && (
           <>
             <span className="strong">
-              {days.median ? `about ${showDay(days.median, today)}` : 'not within ten years'}
+              {days.median ? `about ${showFarDay(days.median, today)}` : 'not within ten years'}
             </span>
             <span className="second block">
               {days.early
-                ? `as early as ${showDay(days.early, today)} (10 %), ${
-                    days.late ? `by ${showDay(days.late, today)} (90 %)` : 'perhaps never'
+                ? `as early as ${showFarDay(days.early, today)} (10 %), ${
+                    days.late ? `by ${showFarDay(days.late, today)} (90 %)` : 'perhaps never'
                   }`
                 : ''}
             </span>

@@ -30,6 +30,7 @@ const text = (size: number, line: number, weight: number, stretch = '100%') => (
   letterSpacing: 0,
 })
 
+const severityOf = { oxide: 'error', brass: 'warning', moss: 'success' } as const
 const focus = { outline: '2px solid var(--petrol)', outlineOffset: 2 }
 
 export const theme = createTheme({
@@ -124,6 +125,28 @@ export const theme = createTheme({
         },
       },
     },
+    MuiAlert: {
+      styleOverrides: {
+        root: {
+          ...text(13, 18, 400),
+          padding: '8px 12px',
+          color: 'var(--ink)',
+          backgroundColor: 'var(--panel)',
+          border: '1px solid var(--line)',
+          borderLeft: '4px solid var(--edge)',
+          variants: (['oxide', 'brass', 'moss'] as const).map((tone) => ({
+            props: { severity: severityOf[tone] },
+            style: {
+              color: `var(--${tone}-ink)`,
+              backgroundColor: `var(--${tone}-tint)`,
+              borderColor: `var(--${tone})`,
+            },
+          })),
+        },
+        message: { padding: 0, overflow: 'visible' },
+      },
+    },
+    MuiSkeleton: { defaultProps: { animation: false } },
     MuiTable: { styleOverrides: { root: { '&.plain thead th': { backgroundColor: 'var(--ground)' } } } },
     MuiTableRow: {
       styleOverrides: {

@@ -2,6 +2,7 @@
 
 import type {
   AssemblyInput,
+  ChangesAbout,
   DutyInput,
   MachineInput,
   MoveInput,
@@ -111,6 +112,9 @@ export async function saveDuties(input: DutiesInput) {
 }
 export async function showLives(input: { assemblyId: string; position: string }) {
   return look((actor) => livesAt(actor, input))
+}
+export async function showChanges(about: ChangesAbout) {
+  return look((actor) => fleet.listChanges(actor, about))
 }
 export async function reportSign(input: SignInput) {
   return act((actor) => signs.reportSign(actor, input))

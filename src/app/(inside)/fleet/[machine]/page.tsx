@@ -265,7 +265,12 @@ export default async function MachineDetails({ params, searchParams }: Params) {
               </Part>
             ))}
             <Part title="Changes" aside="who changed what, before and after">
-              <ChangesList changes={machine.changes} today={today} />
+              <ChangesList
+                about={{ machineId: machine.id }}
+                changes={machine.changes.slice(0, 7)}
+                today={today}
+                showAll={actions.showChanges}
+              />
             </Part>
           </div>
           <div className="stack">

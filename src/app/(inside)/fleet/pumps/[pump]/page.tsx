@@ -302,7 +302,12 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
               <Stays assembly={assembly} today={today} />
             </Part>
             <Part title="Changes" aside="who changed what, before and after">
-              <ChangesList changes={assembly.changes} today={today} />
+              <ChangesList
+                about={{ assemblyId: id }}
+                changes={assembly.changes.slice(0, 7)}
+                today={today}
+                showAll={actions.showChanges}
+              />
             </Part>
           </div>
         </div>
