@@ -73,6 +73,9 @@ describe('the fleet of the demo', () => {
           .querySelectorAll('a[href^="/plan/"]').length,
     )
     expect(coming).toBe(1)
+    await person.press('Show all changes')
+    await person.sees('Show the newest only')
+    expect((await person.page.$$('.changes li')).length).toBeGreaterThan(7)
   })
 
   test('a form left with nothing typed asks nothing; what was typed is asked about, by every way out', async () => {

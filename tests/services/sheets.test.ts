@@ -1,3 +1,4 @@
+import { readings } from '@/db/hours'
 import { v7 as uuid } from 'uuid'
 import type { EndedLife } from '@/core/sheets'
 import { exportParts, exportRecord } from '@/services/interchange'
@@ -130,7 +131,9 @@ test('a sheet is worked from its reading to its signature: lives, stock, visit a
     expect(machine.changes.map((change) => change.summary).join('\n')).toMatch(
       /Sheet 0001 signed\. P-04: Renew high-pressure seals/,
     )
-    expect(machine.meters[0]!.readings[0]).toMatchObject({ value: 1126.5, source: 'sheet' })
+    const [newest] = machine.meters[0]!.readings
+    expect(newest!.value).toBe(1126.5)
+    expect((await readings.byId(newest!.id))!.source).toBe('sheet')
   }))
 
 test('entries sent again are kept once, and a killed tablet finds everything it had sent', () =>
