@@ -1,5 +1,6 @@
 import { addDays } from '@/core/calendar'
 import { runAt, instantOf, together } from '@/services/house'
+import { prepareDigests } from '@/services/sheets'
 import { openTheBook, technicians, tellWear } from './wear'
 import { machines } from './fleet'
 import { tellLibrary } from './library'
@@ -37,4 +38,5 @@ export async function buildDemo(today: string, say: (line: string) => void): Pro
   await together(() => tellRules(coordinator))
   await together(() => tellSigns(technicians, today, timeZone))
   await together(() => openTheBook(coordinator, today, timeZone))
+  await prepareDigests()
 }

@@ -12,7 +12,8 @@ import { addWork, offersOn } from '@/services/sheets'
 import { addSheetPhoto, readSheetPhoto } from '@/services/sheets'
 import { appendEntries } from '@/services/sheets'
 import { getSigning, signSheet } from '@/services/sheets'
-import { correctSheet, entriesOf, findSheets, sheetChoices } from '@/services/sheets'
+import { sheetDigests } from '@/db/sheets'
+import { correctSheet, entriesOf, findSheets, prepareDigests, sheetChoices } from '@/services/sheets'
 import { getSheet, listSheets, startUnplannedSheet } from '@/services/sheets'
 import { listOpenSigns } from '@/services/inspection'
 import { getVisit } from '@/services/plan'
@@ -468,6 +469,9 @@ test('a closed sheet is found by what was seen on it and by whom, an open one by
     await tablet.tickAll()
     expect(await look({ words: 'glazed' })).toEqual([0])
     await sign(sheetId)
+    // The start makes what is missing; what it made is what a search would have made.
+    await prepareDigests()
+    expect((await sheetDigests.byId(sheetId))!.digest.damages).toEqual(['torn'])
     for (const query of [
       { words: 'GLAZED t-04' },
       { damage: 'torn' },

@@ -9,4 +9,5 @@ export {
   sheets,
   taskRecords,
   tickCounts,
+  undigestedSheets,
 } from './sheets'

@@ -57,6 +57,16 @@ export type SheetEntryRow = RowOf<typeof sheetEntries>
 /** What lists tell of each sheet, made when it is first asked for and dropped where it changes. */
 export const sheetDigests = table('sheet_digests', { id, digest: json<SheetDigest>() })
 
+/** Closed sheets of which nothing is told yet. */
+export async function undigestedSheets(): Promise<string[]> {
+  const rows = await select<{ id: string }>(
+    ['sheets', 'sheet_digests'],
+    `SELECT s.id AS id FROM sheets s LEFT JOIN sheet_digests d ON d.id = s.id
+     WHERE d.id IS NULL AND s.state <> 'open'`,
+  )
+  return rows.map(({ id: sheetId }) => sheetId)
+}
+
 /** How many steps of each open sheet have been ticked or skipped, from one query. */
 export function tickCounts() {
   return select<{ sheetId: string; ticks: number; newest: string }>(

@@ -18,3 +18,4 @@ export {
   startUnplannedSheet,
 } from './sheets'
 export { getSigning, signSheet } from './signing/signing'
+export { prepareDigests } from './digests'

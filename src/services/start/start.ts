@@ -4,6 +4,7 @@ import { closeDatabase, dataFolder, migrate } from '@/db/house'
 import { dropUnfinished, logFault, prepareRequests, startOffset } from '../house'
 import { makeNightly, runningFile } from '../backups'
 import { needsSetUp, setUpCode } from '../access'
+import { prepareDigests } from '../sheets'
 import { prepareToday } from '../today'
 import { keepFits } from '../wear'
 
@@ -53,6 +54,7 @@ function watchDays(): void {
     if (await needsSetUp()) return
     await prepareToday()
     await keepFits()
+    await prepareDigests()
   }
   setInterval(() => void look().catch(logFault), dayMs).unref()
 }
