@@ -5,17 +5,7 @@ export { settledTorques } from './history'
 export { correctSheet } from './record/corrections'
 export { findingsOf } from './record/findings'
 export { asEntry, sheetRowsOf } from './rows'
-export {
-  abandonSheet,
-  findSheets,
-  type FoundSheets,
-  sheetChoices,
-  entriesOf,
-  getSheet,
-  listSheets,
-  sheetsOf,
-  startSheet,
-  startUnplannedSheet,
-} from './sheets'
+export { abandonSheet, entriesOf, getSheet, sheetsOf, startSheet, startUnplannedSheet } from './sheets'
 export { getSigning, signSheet } from './signing/signing'
 export { prepareDigests } from './digests'
+export { findSheets, listSheets, sheetChoices, type FoundSheets } from './search'

@@ -10,7 +10,7 @@ import 'dayjs/locale/en-gb'
 import type { ReactNode } from 'react'
 import { isDay, readTime } from '@/core/calendar'
 
-type Props = {
+export type PickerProps = {
   anchor: HTMLElement
   label: string
   value: string
@@ -19,14 +19,16 @@ type Props = {
 }
 
 /** A month to pick a day from; weeks begin on Monday. */
-export function DayPicker({ value, onPick, ...around }: Props) {
+export function DayPicker({ value, onPick, ...around }: PickerProps) {
   return (
     <Around {...around}>
       <DateCalendar
         autoFocus
         value={isDay(value) ? dayjs(value) : null}
         onChange={(day: Dayjs | null, state) => {
-          if (day?.isValid() && state === 'finish') onPick(day.format('YYYY-MM-DD'))
+          if (!day?.isValid() || state !== 'finish') return
+          onPick(day.format('YYYY-MM-DD'))
+          around.onClose()
         }}
       />
     </Around>
@@ -34,7 +36,7 @@ export function DayPicker({ value, onPick, ...around }: Props) {
 }
 
 /** Hours and minutes to pick a time from. */
-export function TimePicker({ value, onPick, ...around }: Props) {
+export function TimePicker({ value, onPick, ...around }: PickerProps) {
   const time = readTime(value)
   return (
     <Around {...around}>
@@ -57,7 +59,7 @@ function Around({
   label,
   onClose,
   children,
-}: Omit<Props, 'value' | 'onPick'> & { children: ReactNode }) {
+}: Omit<PickerProps, 'value' | 'onPick'> & { children: ReactNode }) {
   return (
     <LocalizationProvider dateAdapter={AdapterDayjs} adapterLocale="en-gb">
       <Popover

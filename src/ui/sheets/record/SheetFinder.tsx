@@ -6,7 +6,7 @@ import { useWindowVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { showMonth } from '@/core/calendar'
 import { damages, type Damage } from '@/core/inspection'
-import type { SheetLine, SheetQuery } from '@/core/sheets'
+import { anySheet, type SheetLine, type SheetQuery } from '@/core/sheets'
 import { Note } from '../../feedback/States'
 import { SelectInput, TextInput } from '../../forms/FieldFrame'
 import { SheetWords } from './SheetList'
@@ -18,7 +18,6 @@ type Props = {
   today: string
 }
 
-const everything: SheetQuery = { words: '', person: '', month: '', damage: '', cause: '', breakdown: false }
 /** Somebody who goes on typing is not asked after each letter. */
 const settled = 200
 
@@ -32,8 +31,8 @@ async function ask(query: SheetQuery, skip: number, signal: AbortSignal): Promis
 
 /** Closed sheets, found by any word on them, by whom, when, what was seen; thousands of them scroll. */
 export function SheetFinder({ start, choices, today }: Props) {
-  const [query, setQuery] = useState(everything)
-  const [found, setFound] = useState({ ...start, of: everything })
+  const [query, setQuery] = useState(anySheet)
+  const [found, setFound] = useState({ ...start, of: anySheet })
   const [failed, setFailed] = useState(false)
   const change = (values: Partial<SheetQuery>) => setQuery((known) => ({ ...known, ...values }))
 
