@@ -7,7 +7,7 @@ import {
   fastenerOf,
   sheetState,
   statedTorque,
-  wantsLookingUp,
+  looksUpFirst,
   type DeviceEntryKind,
   type Payloads,
   type SentEntry,
@@ -201,8 +201,8 @@ async function writeSheet(bench: Bench, state: SheetState, job: Job, start: stri
   for (const each of state.steps) {
     const { key, step } = each.step
     if (job.stopBefore && key.includes(job.stopBefore)) break
-    // Nothing stayed behind in any bore, so what hangs on that is not done.
-    if (step.when) continue
+    // What hangs on another answer than the one that is always given is not done.
+    if (step.when && ![step.when.is].flat().includes(usualAnswer(state, step.when.question))) continue
     if (each.step.phase !== 'makeSafe' && !safe) {
       bench.write('madeSafe', { name: job.technician.name })
       safe = true
@@ -216,7 +216,7 @@ async function writeSheet(bench: Bench, state: SheetState, job: Job, start: stri
       )
     if (step.locks) bench.write('lock', { name: job.technician.name, goes: step.locks, reason: '' }, key)
     const fastener = fastenerOf(state, each)
-    if (fastener && wantsLookingUp(fastener) && !lookedUp.has(fastener.key)) {
+    if (fastener && looksUpFirst(state, each) && !lookedUp.has(fastener.key)) {
       const { value, unit } =
         fastener.torque.state === 'stated' ? fastener.torque : { value: 22, unit: 'N·m' }
       const page = fastener.torque.state === 'stated' ? fastener.torque.source : 'page 9 of the demo manual'
@@ -241,6 +241,13 @@ async function writeSheet(bench: Bench, state: SheetState, job: Job, start: stri
     for (const position of positionsRenewed(state, job)) lookAt(bench, state, job, position)
     await noteParts(bench, state, job)
   }
+}
+
+/** Nothing stayed behind, everything was sound: the first answer of every question. */
+function usualAnswer(state: SheetState, question: string): string {
+  return (
+    state.steps.find(({ step }) => step.step.asks?.question === question)?.step.step.asks?.answers[0] ?? ''
+  )
 }
 
 /** What was renewed: planned, and besides. */

@@ -160,6 +160,7 @@ function register(today: string) {
     wrench('W-4', 'Torque wrench 10 to 80 ft-lb', 10, 80, 'ft-lb', addDays(today, 33), 410, upland),
     special('S-1', 'Slide hammer', ['Slide hammer, M10']),
     special('S-2', 'Valve puller', []),
+    special('S-7', 'Seat extractor with jaws', ['Valve seat extractor']),
     special('S-3', 'Guide pins M8', ['Guide pins, pair'], harbour, 2),
     special('S-4', 'Seal installer 20', ['Seal installer, 20 mm']),
     special('S-5', 'Cartridge puller with collets', ['Cartridge puller', 'Collet, 24 mm', 'Collet, 28 mm']),

@@ -59,10 +59,14 @@ export async function tellWear(
     const common = { pump: number, day, coordinator, timeZone, technician: technicians[(ago + index) % 3]! }
     const story = storyOf(number, ago, view.clocks)
     const due = view.clocks.filter((clock) => isDue(number, clock, ago))
+    // What is looked at on condition is looked at when the pump is open anyway.
+    const besides = due.some(({ task }) => task.endsWith('Seals') || task === 'plungers')
+      ? view.clocks.filter(({ task, share }) => looks.includes(task) && share > 0.6)
+      : []
     const job: Job | null = story
       ? { ...common, ...story, ...(story.sharedBy && shared(common.technician, story.sharedBy)) }
       : due.length > 0
-        ? { ...common, services: due.map(asService) }
+        ? { ...common, services: [...due, ...besides].map(asService) }
         : null
     if (!job) return
     await reorder(coordinator, needsOf(job.services), day, timeZone)
@@ -94,6 +98,9 @@ async function passEarlyCheck({ day, technician, timeZone }: Job, assemblyId: st
   })
 }
 
+/** Work on condition: it needs a strip-down, and is never the reason for one here. */
+const looks = ['plungerCheck', 'retainerCheck', 'boltCheck']
+
 const asService = ({ task, positions }: ClockView) => ({ task, positions })
 
 function isDue(number: string, clock: ClockView, ago: number): boolean {
@@ -101,6 +108,8 @@ function isDue(number: string, clock: ClockView, ago: number): boolean {
   const putOff =
     number === overdue && clock.task === 'hpSeals' && ago < 200 && !clock.positions.includes('hpSeal@3')
   if (putOff) return false
+  // A strip-down only for a look is put off until something in the open pump is due.
+  if (looks.includes(clock.task)) return false
   // The plungers and valves of this one wait for the visit that is booked.
   if (
     number === 'P-12' &&
@@ -203,9 +212,9 @@ function needsOf(services: Job['services']): { part: string; quantity: number }[
     inletValves: ['valve', 'capOring'],
     hpSeals: ['hpSeal', 'retainerOring'],
     lpSeals: ['lpSeal', 'retainerOring'],
-    plungers: ['plunger', 'copperWasher', 'plungerOring', 'locker', 'retainerOring'],
-    oilSeals: ['oilSeal', 'copperWasher', 'plungerOring', 'locker', 'retainerOring'],
-    oilChange: ['oil'],
+    plungers: ['plunger', 'copperWasher', 'plungerOring', 'plungerBackup', 'locker'],
+    oilSeals: ['oilSeal', 'copperWasher', 'plungerOring', 'plungerBackup', 'locker'],
+    oilChange: ['oil', 'drainSeal'],
     inletFilter: ['filterElement'],
   }
   const needs = new Map<string, number>()

@@ -126,6 +126,7 @@ async function fill(actor: Actor, yardId: string): Promise<string[]> {
     usageScale: 'h' as const,
     openingKind: 'new' as const,
     openingUsage: 0,
+    facts: {},
     takenOverAt: iso(0),
     modelVersionId,
     note: '',

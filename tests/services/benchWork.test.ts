@@ -133,12 +133,12 @@ test('what was right by what a tablet had seen is kept, though another took its 
   now(async () => {
     const { tablet } = await bookedSheet()
     await read(tablet)
-    await tablet.tickAll('manifold/open/screws')
+    await tablet.tickAll('manifold/open/runOut')
     const other = new Tablet(shop.technician, tablet.sheetId)
     const state = await tablet.state()
     other.seenUpTo = state.upTo
     const gate = state.steps.find(({ step }) => step.key.endsWith('manifold/open/crank'))!
-    const screws = state.steps.find(({ step }) => step.key.endsWith('manifold/open/screws'))!
+    const screws = state.steps.find(({ step }) => step.key.endsWith('manifold/open/runOut'))!
     tablet.seenUpTo = state.upTo
     const tick = tablet.entry('done', { reason: '' }, screws.step.key)
     await other.send(other.entry('takeBack', { of: gate.by!.id, reason: 'turned again' }))
@@ -154,7 +154,8 @@ test('extra work: what is done stays, the rest is composed anew, parts and minut
   now(async () => {
     const { sheetId, visitId, tablet } = await bookedSheet()
     await read(tablet)
-    await tablet.tickAll('hpSeal@1/fit')
+    // Everything is open and looked at; closing has not begun.
+    await tablet.tickAll('sealStack@3/close')
     const before = await tablet.state()
     const offers = await offersOn(shop.technician, sheetId)
     const lp = offers.find(({ task }) => task === 'lpSeals')!

@@ -338,8 +338,13 @@ describe('tools', () => {
       await book([{ task: 'inletValves', positions: ['inletValve@1'] }], '2026-08-05')
       expect((await getTools(shop.coordinator)).missing).toEqual([
         { name: 'Valve puller', visits: ['0001', '0002'] },
+        { name: 'Valve seat extractor', visits: ['0001', '0002'] },
       ])
-      const puller = tool('S-1', { kind: 'special', name: 'Puller', serves: ['Valve puller'] as never })
+      const puller = tool('S-1', {
+        kind: 'special',
+        name: 'Puller',
+        serves: ['Valve puller', 'Valve seat extractor'] as never,
+      })
       await saveTool(shop.coordinator, puller)
       const page = await getTools(shop.coordinator)
       expect(page.missing).toEqual([])

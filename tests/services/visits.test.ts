@@ -100,7 +100,9 @@ test('a booked visit is composed: minutes with the way in counted once, parts, t
     ['hpSeal', 3],
     ['lpSeal', 3],
   ])
-  expect(visit.steps[0]).toMatchObject({ phase: 'makeSafe', caution: expect.stringContaining('authorised') })
+  // It is on a shelf: nobody knows yet what will drive it, and the sheet asks.
+  expect(visit.steps[0]).toMatchObject({ phase: 'makeSafe', text: 'What drives this pump?' })
+  expect(visit.steps[1]).toMatchObject({ phase: 'makeSafe', caution: expect.stringContaining('authorised') })
   expect(visit).toMatchObject({ lead: 'M. Osei', state: 'booked', place: 'on the shelf', late: false })
 })
 

@@ -8,7 +8,8 @@ import {
   statedTorque,
   unseen,
   valvesBack,
-  wantsLookingUp,
+  boltPlaces,
+  looksUpFirst,
   type DeviceEntryKind,
   type Done,
   type Payloads,
@@ -89,8 +90,12 @@ export abstract class BenchTablet<Answered extends Answer = Answer> {
           ),
         )
       const fastener = fastenerOf(state, next)
-      if (fastener && wantsLookingUp(fastener))
+      if (fastener && looksUpFirst(state, next))
         await this.all(this.entry('torqueSet', lookedUp(next.step.assemblyId, fastener)))
+      // Bolts of places that pins stood in are called one by one.
+      if (next.step.step.places === 'pinned')
+        for (const { place, bolt } of boltPlaces(state, next))
+          await this.all(this.entry('bolt', { place, bolt, torque: null, reason: '' }, next.step.key))
       await this.all(this.entry('done', answersTo(await this.state(), next), next.step.key))
     }
   }

@@ -1,8 +1,16 @@
 import { noPractices, type CompanyPractices } from '../practices'
 import { chosenTasks, minutesEach, type Chosen } from './chosen'
-import { cautionsOf, fastenersOf, partsOf, practicesOf, toolsOf } from './needs'
+import {
+  cautionsOf,
+  consumablesOf,
+  fastenersOf,
+  partsOf,
+  practicesOf,
+  qualificationsOf,
+  toolsOf,
+} from './needs'
 import { practised, type PractisedModel } from './practised'
-import { assemblySteps, closingGates, visitSteps, type Part } from './steps'
+import { assemblySteps, closingGates, factSteps, recheckSteps, visitSteps, type Part } from './steps'
 import type { ComposedSheet, ComposeInput } from './types'
 import { nodesFor, walkOf, withImplied } from './walk'
 
@@ -25,17 +33,20 @@ export function composeSheet(input: ComposeInput, chosen: CompanyPractices = noP
   const parts = partsToCompose(input, chosen)
   const made = parts.map((part) => ({ part, steps: assemblySteps(part) }))
   const between = made.flatMap(({ steps }) => steps)
-  const steps = [
+  const visit = [
     ...visitSteps(parts, 'makeSafe'),
     ...between,
     ...closingGates(parts, between),
     ...visitSteps(parts, 'prove'),
+    ...recheckSteps(parts, between),
   ]
-  const needs = parts.map((part) => partsOf(part))
+  const steps = [...factSteps(parts, visit), ...visit]
+  const needs = parts.map((part) => partsOf(part, between))
   return {
     steps,
     parts: needs.flatMap((each) => each.parts),
     spares: needs.flatMap((each) => each.spares),
+    consumables: consumablesOf(parts, steps),
     tools: toolsOf(parts, steps),
     fasteners: fastenersOf(parts, steps),
     cautions: cautionsOf(parts, steps),
@@ -47,13 +58,22 @@ export function composeSheet(input: ComposeInput, chosen: CompanyPractices = noP
     ),
     opened: parts.flatMap(({ walk }) => walk.opened.map(({ key }) => key)),
     minutes: together(parts),
+    perhapsMinutes: parts.reduce(
+      (sum, { walk }) =>
+        [...walk.whole.nodes, ...walk.apart.flatMap(({ stretch }) => stretch.nodes)]
+          .filter(({ key }) => walk.perhaps.has(key))
+          .reduce((inner, { node }) => inner + node.openMinutes + node.closeMinutes, sum),
+      0,
+    ),
+    helperMinutes: steps.reduce((sum, { step }) => sum + (step.helperMinutes ?? 0), 0),
+    qualifications: qualificationsOf(parts, steps),
     minutesOneByOne: oneByOne(input, parts),
   }
 }
 
 export function partsToCompose(input: ComposeInput, chosen: CompanyPractices): Part[] {
   return input.assemblies.map((job, at) => {
-    const model = practised(job.model, chosen)
+    const model = practised(job.model, chosen, job.facts)
     return { id: job.id, practised: model, walk: walkOf(model, chosenTasks(job, model, at)) }
   })
 }

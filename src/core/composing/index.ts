@@ -1,3 +1,5 @@
+export type { UnitFacts } from './practised'
+export { unitFactSchema, type UnitFact, type UnitFactInput } from './unitFact'
 export { composeSheet, savingOfBundling, type Saving } from './compose'
 export { usualPath, usualPositions } from './choosing'
 export { notGivenNote } from './practised'

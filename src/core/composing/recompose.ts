@@ -2,6 +2,7 @@ import { noPractices, type CompanyPractices } from '../practices'
 import { composeSheet, partsToCompose } from './compose'
 import type { Chosen } from './chosen'
 import { partsOf, toolsOf } from './needs'
+import { plainClosing } from './steps'
 import type { ComposedSheet, ComposeInput, PartNeed, SheetStep } from './types'
 import { nodesFor } from './walk'
 
@@ -24,7 +25,7 @@ export type Recomposed = Omit<ComposedSheet, 'minutesOneByOne'> & {
  * locks were off again, so is making safe (`visit/makeSafe~2/…`).
  *
  * @param previous the steps of the sheet as it stands
- * @param isDone whether a step of it is done, skipped, or found not to be needed
+ * @param isDone whether a step of it is done or skipped
  * @param input all that is to be done: what was chosen before and what is added
  */
 export function recomposeSheet(
@@ -50,6 +51,22 @@ export function recomposeSheet(
     if (place?.side === 'close' && place.round === rounds.get(place.node)) closing.add(place.node)
   }
 
+  const freshKeys = fresh.steps.map(({ key }) => key)
+  // What is fitted while its place is closed needs it opened again only once closing has gone past it.
+  const passed = (step: SheetStep): boolean => {
+    if (step.laidIn === undefined) return true
+    const { node } = nodePlace(step.laidIn)!
+    const round = rounds.get(node) ?? 1
+    const inRound = (key: string) => (round === 1 ? key : key.replace(`${node}/`, () => `${node}~${round}/`))
+    const after = freshKeys.slice(freshKeys.indexOf(step.key) + 1)
+    return (
+      doneKeys.has(inRound(step.laidIn)) ||
+      after.some((key) => {
+        const place = nodePlace(key)
+        return place?.node === node && place.side === 'close' && doneKeys.has(inRound(key))
+      })
+    )
+  }
   const needed = new Set(
     parts.flatMap(({ id, practised, walk }) => {
       const unfinished = walk.tasks.map((each): Chosen => ({
@@ -60,7 +77,8 @@ export function recomposeSheet(
               step.assemblyId === id &&
               step.task === each.task.key &&
               step.position === position &&
-              !doneKeys.has(step.key),
+              !doneKeys.has(step.key) &&
+              passed(step),
           ),
         ),
       }))
@@ -71,11 +89,23 @@ export function recomposeSheet(
     .flatMap(({ id, walk }) => walk.opened.map(({ key }) => `${id}/${key}`))
     .filter((node) => needed.has(node) && closing.has(node))
   const left = fresh.steps.filter((step) => !visitSides.some((side) => visitRound(step.key, side) !== null))
-  const work = left.flatMap((step): SheetStep[] => {
+  const plain = new Map(parts.flatMap((part) => [...plainClosing(part)]))
+  const again = (step: SheetStep): SheetStep[] => {
     const place = nodePlace(step.key)
     const round = place ? (rounds.get(place.node) ?? 1) + (reopened.includes(place.node) ? 1 : 0) : 1
     const key = round === 1 ? step.key : step.key.replace(`${place!.node}/`, () => `${place!.node}~${round}/`)
     return doneKeys.has(key) ? [] : [{ ...step, key }]
+  }
+  const laidBack = new Set<string>()
+  const work = left.flatMap((step): SheetStep[] => {
+    const { laidIn } = step
+    const renewed = laidIn !== undefined && doneKeys.has(step.key)
+    if (!renewed || !reopened.includes(nodePlace(laidIn)!.node)) return again(step)
+    // The new piece came out with the place that is opened once more, and goes back in its turn.
+    const back = plain.get(laidIn)
+    if (!back || laidBack.has(laidIn)) return []
+    laidBack.add(laidIn)
+    return again({ ...back, ...(step.stretch !== undefined && { stretch: step.stretch }) })
   })
   const latest = (side: VisitSide) => newestRound(previous, side)
   const onceMore = (side: VisitSide, what: (step: SheetStep) => boolean) =>
@@ -93,17 +123,32 @@ export function recomposeSheet(
     work,
     openStretches(previous, ({ key }) => doneKeys.has(key)),
   )
-  const steps = [...done, ...ofVisit('makeSafe', safeAgain), ...ordered, ...ofVisit('prove', proveAgain)]
-  const again = parts.flatMap(
+  const asks = ordered.filter(({ key }) => key.split('/')[1] === 'facts')
+  const steps = [
+    ...done,
+    ...asks,
+    ...ofVisit('makeSafe', safeAgain),
+    ...ordered.filter((step) => !asks.includes(step)),
+    ...ofVisit('prove', proveAgain),
+  ]
+  const used = parts.flatMap(
     (part) =>
-      partsOf({
-        ...part,
-        walk: {
-          ...part.walk,
-          tasks: [],
-          opened: part.walk.opened.filter(({ key }) => reopened.includes(`${part.id}/${key}`)),
+      partsOf(
+        {
+          ...part,
+          walk: {
+            ...part.walk,
+            tasks: [],
+            apart: [],
+            perhaps: new Map(),
+            whole: {
+              nodes: part.walk.opened.filter(({ key }) => reopened.includes(`${part.id}/${key}`)),
+              work: [],
+            },
+          },
         },
-      }).parts,
+        work.filter((step) => reopened.includes(nodePlace(step.key)?.node ?? '')),
+      ).parts,
   )
   const models = parts.map(({ practised }) => practised.model)
   const openedAgain = parts.flatMap(({ id, walk }) =>
@@ -114,7 +159,7 @@ export function recomposeSheet(
     steps,
     tools: toolsOf(parts, steps),
     reopened,
-    again,
+    again: used,
     safeAgain,
     minutes:
       openedAgain.reduce((sum, { node }) => sum + node.openMinutes + node.closeMinutes, fresh.minutes) +

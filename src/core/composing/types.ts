@@ -1,11 +1,12 @@
 import type { ResolvedPractice } from '../practices'
-import type { Fastener, Phase, PositionKey, PumpModel, Step } from '../models'
+import type { Fastener, PartUnit, Phase, PositionKey, PumpModel, Qualification, Step } from '../models'
+import type { UnitFacts } from './practised'
 
 /** A task on some positions; `path` where it can be done in several ways and one was chosen. */
 export type ChosenTask = { task: string; positions: PositionKey[]; path?: string | null }
 
 /** What is to be done on one assembly. */
-export type Job = { id: string; model: PumpModel; tasks: ChosenTask[] }
+export type Job = { id: string; model: PumpModel; tasks: ChosenTask[]; facts?: UnitFacts }
 
 export type ComposeInput = { assemblies: Job[] }
 
@@ -26,6 +27,8 @@ export type SheetStep = {
   position: PositionKey | null
   /** The head or cylinder that is opened, worked and closed on its own before the next; none: the whole. */
   stretch?: string
+  /** The key of the closing step in whose place it stands: it fits there what the job renews. */
+  laidIn?: string
   step: Step
 }
 
@@ -33,9 +36,19 @@ export type PartNeed = {
   assemblyId: string
   part: string
   name: string
-  unit: 'piece' | 'L' | 'mL'
+  unit: PartUnit
   quantity: number
   spots: string[]
+}
+
+/** What goes on threads, lips and seats by drops and films, and is no part of the model: bottles to have there. */
+export type ConsumableNeed = {
+  /** "medium threadlocker" */
+  name: string
+  quantity: number
+  unit: 'mL' | 'g'
+  /** On how many threads, lips or seats. */
+  applications: number
 }
 
 export type ToolNeed = {
@@ -71,6 +84,7 @@ export type ComposedSheet = {
   parts: PartNeed[]
   /** What is taken along and used only where a finding says so. */
   spares: PartNeed[]
+  consumables: ConsumableNeed[]
   tools: ToolNeed[]
   fasteners: FastenerNeed[]
   /** Each once, with where it stands; cautions that come from doing these things together among them. */
@@ -81,6 +95,12 @@ export type ComposedSheet = {
   /** Node instances that are opened, in order. */
   opened: string[]
   minutes: number
+  /** What opening takes besides where something is found bad. */
+  perhapsMinutes: number
+  /** Of those, how many want a second person. */
+  helperMinutes: number
+  /** Who is wanted for some of it, by local codes, and for what. */
+  qualifications: { qualification: Qualification; what: string[] }[]
   /** What the same tasks would take each on a visit of its own, and so what doing them together saves. */
   minutesOneByOne: number
 }

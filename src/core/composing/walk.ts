@@ -1,4 +1,5 @@
 import {
+  renewsWhere,
   indicesFor,
   instanceKey,
   instancesOf,
@@ -7,6 +8,7 @@ import {
   type NodeInstance,
   type PositionKey,
   type PumpModel,
+  type Step,
   type Task,
 } from '../models'
 import { inModelOrder, placeOf, renewsForCertain, type Chosen } from './chosen'
@@ -22,19 +24,26 @@ export type Stretch = {
 }
 
 export type Walk = {
+  /** Nodes opened only where something is found bad, each with the answer on which that hangs. */
+  perhaps: Map<string, NonNullable<Step['when']>>
   whole: Stretch
   /** By the number of nodes of the whole that must be open for it: 0 needs none. */
   apart: { level: number; stretch: Stretch }[]
-  /** Every node instance, outer before inner. */
+  /** Every node instance that is opened for certain, outer before inner. */
   opened: NodeInstance[]
   /** The tasks with those that opening brings with it. */
   tasks: Chosen[]
 }
 
 /** The node instances at which a task is done on one position. */
-export function nodesOfTask(practised: PractisedModel, task: Task, position: PositionKey): NodeInstance[] {
+export function nodesOfTask(
+  practised: PractisedModel,
+  task: Task,
+  position: PositionKey,
+  at: string | null = task.at,
+): NodeInstance[] {
   const { model, skipped } = practised
-  const node = model.access.find((each) => each.key === task.at)
+  const node = model.access.find((each) => each.key === at)
   if (!node) return []
   const { repeat, index } = placeOf(practised, position)
   const own = indicesFor(model, node.repeat, repeat, index).map((each) => ({
@@ -55,7 +64,38 @@ export function nodesFor(practised: PractisedModel, tasks: Chosen[]): Map<string
   }
   for (const { task, positions } of tasks)
     for (const position of positions) nodesOfTask(practised, task, position).forEach(open)
+  // Two questions lead to one place: it is opened for certain, since a step waits for one answer only.
+  for (const { instance, answers } of onCondition(practised, tasks, needed).values())
+    if (answers.size > 1) open(instance)
   return needed
+}
+
+type OnCondition = { instance: NodeInstance; answers: Map<string, NonNullable<Step['when']>> }
+
+/** What is opened only for what is found bad, beside what is opened anyway, with the answers that lead there. */
+function onCondition(
+  practised: PractisedModel,
+  tasks: Chosen[],
+  needed: ReadonlyMap<string, NodeInstance>,
+): Map<string, OnCondition> {
+  const found = new Map<string, OnCondition>()
+  const renewed = new Set(tasks.filter(renewsForCertain).flatMap(({ positions }) => positions))
+  for (const { task, positions } of tasks) {
+    const when = renewsWhere(task)
+    if (task.renewsAt === null || !when) continue
+    for (const position of positions) {
+      if (renewed.has(position)) continue
+      const reach = (instance: NodeInstance): void => {
+        if (needed.has(instance.key)) return
+        const known = found.get(instance.key) ?? { instance, answers: new Map() }
+        known.answers.set(`${task.key} ${position}`, when)
+        found.set(instance.key, known)
+        outerOf(practised.model, instance, practised.skipped).forEach(reach)
+      }
+      nodesOfTask(practised, task, position, task.renewsAt).forEach(reach)
+    }
+  }
+  return found
 }
 
 /**
@@ -115,13 +155,15 @@ export function walkOf(practised: PractisedModel, chosen: Chosen[]): Walk {
   const tasks = withImplied(practised, chosen)
   const needed = nodesFor(practised, tasks)
   const rank = new Map(outsideIn(model).map((key, index) => [key, index]))
-  const opened = [...needed.values()].sort(
-    (a, b) => rank.get(a.node.key)! - rank.get(b.node.key)! || (a.index ?? 0) - (b.index ?? 0),
-  )
-  const groups = groupsOf(practised, opened)
-  const whole: Stretch = { nodes: opened.filter(({ key }) => !groups.has(key)), work: [] }
+  const inOrder = (instances: NodeInstance[]) =>
+    instances.sort((a, b) => rank.get(a.node.key)! - rank.get(b.node.key)! || (a.index ?? 0) - (b.index ?? 0))
+  const conditional = [...onCondition(practised, tasks, needed).values()]
+  const opened = inOrder([...needed.values()])
+  const all = inOrder([...opened, ...conditional.map(({ instance }) => instance)])
+  const groups = groupsOf(practised, all)
+  const whole: Stretch = { nodes: all.filter(({ key }) => !groups.has(key)), work: [] }
   const apart = new Map<string, Walk['apart'][number]>()
-  for (const instance of opened) {
+  for (const instance of all) {
     const group = groups.get(instance.key)
     if (!group) continue
     const known = apart.get(group) ?? { level: 0, stretch: { nodes: [], work: [] } }
@@ -142,7 +184,10 @@ export function walkOf(practised: PractisedModel, chosen: Chosen[]): Walk {
       stretch.work.push({ chosen: each, positions })
     }
   }
-  return { whole, apart: inOrderOfIndex(apart), opened, tasks }
+  const perhaps = new Map(
+    conditional.map(({ instance, answers }) => [instance.key, [...answers.values()][0]!]),
+  )
+  return { whole, apart: inOrderOfIndex(apart), opened, perhaps, tasks }
 }
 
 /** Cylinder 1 before cylinder 2, whichever of their nodes comes first. */
@@ -160,14 +205,23 @@ function groupsOf(practised: PractisedModel, opened: NodeInstance[]): Map<string
   const { model, skipped, practice } = practised
   const byPractice = practice('stripOrder').choice === 'oneAtATime'
   const together = new Set<string>()
+  const joined = new Map<string, string>()
+  const stretchOf = (name: string): string => (joined.has(name) ? stretchOf(joined.get(name)!) : name)
   for (;;) {
     const groups = new Map<string, string>()
     let clash: string | null = null
+    let again = false
     for (const instance of opened) {
       const outer = outerOf(model, instance, skipped)
       const outerGroups = [...new Set(outer.flatMap(({ key }) => groups.get(key) ?? []))]
       if (outerGroups.length > 1) {
-        clash = outerGroups[0]!.split('@')[0]!
+        const [first, ...others] = outerGroups.map((group) => group.slice(0, group.lastIndexOf('@')))
+        const places = new Set(outerGroups.map((group) => group.slice(group.lastIndexOf('|'))))
+        // Two ways into one head are one stretch: its valves come out on both sides, then the head.
+        if (places.size === 1) {
+          others.forEach((name) => joined.set(name, first!))
+          again = true
+        } else clash = first!
         break
       }
       if (outerGroups.length === 1) {
@@ -177,8 +231,9 @@ function groupsOf(practised: PractisedModel, opened: NodeInstance[]): Map<string
       const repeat = model.repeats.find((each) => each.key === instance.node.repeat)
       if (!repeat || repeat.count === 1 || !(byPractice || repeat.oneAtATime)) continue
       const name = `${outer.map(({ key }) => key).join('+')}|${repeat.key}`
-      if (!together.has(name)) groups.set(instance.key, `${name}@${instance.index}`)
+      if (!together.has(stretchOf(name))) groups.set(instance.key, `${stretchOf(name)}@${instance.index}`)
     }
+    if (again) continue
     if (clash === null) return groups
     together.add(clash)
   }

@@ -1,4 +1,5 @@
 export * from './schema'
+export { driveFact } from './schema'
 export { nextNumber } from './numbers'
 export {
   documentSchema,

@@ -23,6 +23,10 @@ export const driveKinds = {
   electric: 'Electric motor',
   vehicle: 'Vehicle’s own engine',
 } as const
+/** What drives a pump, as models ask it; null where a machine does not tell: a vehicle's engine may be either. */
+export const driveFact = (drive: keyof typeof driveKinds): string | null =>
+  drive === 'vehicle' ? null : drive
+
 export const bypassKinds = {
   tank: 'Back to the tank',
   inlet: 'Back to the pump inlet',

@@ -1,5 +1,5 @@
 import { flowVerdict, type FlowReading, type FlowVerdict } from '../hydraulics'
-import { instancesOf, type PositionKey, type PumpModel } from '../models'
+import { instancesOf, mayRenew, type PositionKey, type PumpModel } from '../models'
 import { dutyFactors, type DutyKey } from '../wear'
 import { checks, symptoms, type FirstCheck, type Suspect, type SymptomKey } from './symptoms'
 
@@ -91,10 +91,7 @@ function onModel(suspect: Suspect, model: PumpModel | null): Pick<Likely, 'posit
   return {
     positions: own.flatMap((position) => instancesOf(model, position)),
     tasks: model.tasks
-      .filter(
-        (task) =>
-          (task.kind === 'renew' || task.kind === 'change') && task.positions.some((key) => keys.has(key)),
-      )
+      .filter((task) => mayRenew(task) && task.positions.some((key) => keys.has(key)))
       .map((task) => task.key),
   }
 }

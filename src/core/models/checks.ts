@@ -1,5 +1,7 @@
 import { imbalance, tighteningOrder } from '../torque'
 import { accessPath } from './path'
+import { checkSequence, type Warn } from './sequenceChecks'
+import { mayRenew } from './taskKinds'
 import { eachStep } from './steps'
 import type { Fastener, PumpModel, Step } from './types'
 
@@ -32,10 +34,9 @@ export function checkModel(model: PumpModel): ModelCheck[] {
   checkOrientation(model, warn)
   checkPairs(model, warn)
   checkTools(model, warn)
+  checkSequence(model, warn)
   return [...found, ...doubtsOf(model)]
 }
-
-type Warn = (path: string, words: string) => void
 
 const insideSorts = ['valve', 'seal', 'plunger', 'oilSeal']
 
@@ -51,9 +52,7 @@ function checkTaskNodes(model: PumpModel, warn: Warn): void {
 
 function checkRenewal(model: PumpModel, warn: Warn): void {
   model.positions.forEach((position, index) => {
-    const renewed = model.tasks.some(
-      (task) => (task.kind === 'renew' || task.kind === 'change') && task.positions.includes(position.key),
-    )
+    const renewed = model.tasks.some((task) => mayRenew(task) && task.positions.includes(position.key))
     if (!renewed) warn(`positions.${index}`, `No task renews “${position.name}”.`)
   })
   model.access.forEach((node, index) =>
@@ -85,7 +84,7 @@ function checkFasteners(model: PumpModel, warn: Warn): void {
     const path = `fasteners.${index}`
     const { torque } = fastener
     if (torque.source === '') warn(`${path}.torque.source`, `The torque of “${fastener.name}” has no source.`)
-    const own = steps.filter(({ step }) => step.fastener === fastener.key)
+    const own = steps.filter(({ step }) => step.fastener === fastener.key && !step.snug)
     if (own.length === 0) warn(path, `No step tightens “${fastener.name}”.`)
     else if (torque.state === 'stated') {
       const stages = Math.max(torque.stages.length, 1)

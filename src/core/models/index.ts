@@ -7,12 +7,14 @@ export { foundTorque, withTorque, type FoundTorque } from './found'
 export { eachStep, stepLists } from './steps'
 export { accessPath, indicesFor, outerOf, type NodeInstance } from './path'
 export { titleOf } from './title'
+export { fittedIn, hasOwnClock, mayRenew, renewsWhere } from './taskKinds'
 export {
   hoursOrMinutes,
   inSentence,
   orientationWords,
   patternWords,
   phaseNames,
+  qualificationNames,
   stepFacts,
   treatmentNames,
   treatmentWords,

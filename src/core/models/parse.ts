@@ -4,7 +4,8 @@ import { instancesOf } from './instances'
 import { pumpModelDataSchema } from './schema'
 import { modelForSize, sizeFaults } from './sizes'
 import { eachStep, stepLists } from './steps'
-import type { PumpModel } from './types'
+import { fittedIn, mayRenew } from './taskKinds'
+import type { OnlyForFact, PumpModel, Treatment } from './types'
 
 type Faults = Record<string, string>
 
@@ -107,6 +108,7 @@ function checkSize(model: PumpModel, faults: Faults): void {
 
 const lists = [
   'sizes',
+  'facts',
   'repeats',
   'zones',
   'positions',
@@ -169,7 +171,13 @@ function checkReferences(model: PumpModel, faults: Faults): void {
     node.consumes.forEach((use, each) => refer(`${at}.consumes.${each}.part`, 'parts', use.part))
     node.stack.forEach((item, each) => refer(`${at}.stack.${each}.part`, 'parts', item.part))
     node.bench.forEach((built, each) =>
-      built.of.forEach((part, one) => refer(`${at}.bench.${each}.of.${one}`, 'parts', part)),
+      built.of.forEach((part, one) => {
+        // A piece of it may be a sub-assembly that was built before it.
+        const inner = node.bench.findIndex(({ key }) => key === part)
+        if (inner < 0) refer(`${at}.bench.${each}.of.${one}`, 'parts', part)
+        else if (inner >= each)
+          faults[`${at}.bench.${each}.of.${one}`] = `“${part}” must be listed before what it is built into.`
+      }),
     )
     node.disturbs.forEach((each, one) => refer(`${at}.disturbs.${one}.position`, 'positions', each.position))
     for (const side of ['open', 'close'] as const) {
@@ -185,7 +193,14 @@ function checkReferences(model: PumpModel, faults: Faults): void {
   model.tasks.forEach((task, index) => {
     const at = `tasks.${index}`
     refer(`${at}.at`, 'access', task.at)
+    refer(`${at}.renewsAt`, 'access', task.renewsAt)
+    if (task.renewsAt !== null) checkRenewsAt(model, index, faults)
     task.positions.forEach((key, each) => refer(`${at}.positions.${each}`, 'positions', key))
+    if (task.kind === 'condition' && !task.steps.some(({ asks }) => asks !== null))
+      faults[`${at}.steps`] = 'What is renewed on condition is judged first: a step asks what was found.'
+    const always = task.steps.findIndex((step) => step.phase === 'renew' && step.when === null)
+    if (task.kind === 'condition' && always >= 0)
+      faults[`${at}.steps.${always}`] = 'Renewed on condition: this step must hang on an answer.'
     task.uses.forEach((use, each) => refer(`${at}.uses.${each}.part`, 'parts', use.part))
     task.paths.forEach((path, one) =>
       path.uses.forEach((use, each) => refer(`${at}.paths.${one}.uses.${each}.part`, 'parts', use.part)),
@@ -199,11 +214,103 @@ function checkReferences(model: PumpModel, faults: Faults): void {
     refer(`${path}.fastener`, 'fasteners', step.fastener)
     step.tools.forEach((tool, each) => refer(`${path}.tools.${each}`, 'tools', tool))
     if (step.temporary) refer(`${path}.temporary.tool`, 'tools', step.temporary.tool)
+    refer(`${path}.lays`, 'positions', step.lays)
+    refer(`${path}.slidesOver`, 'positions', step.slidesOver)
+    if (step.fluid) refer(`${path}.fluid.position`, 'positions', step.fluid.position)
+    if (step.fact && step.when)
+      faults[`${path}.fact`] = 'A step hangs on a fact or on an answer, not on both.'
+    if ((step.snug || step.places !== 'all') && step.fastener === null)
+      faults[`${path}.fastener`] = 'Say which bolts this is about.'
+    const pinned = model.fasteners.find(({ key }) => key === step.fastener)?.pinned ?? []
+    if (step.places === 'pinned' && step.fastener !== null && pinned.length === 0)
+      faults[`${path}.places`] = 'No guide pins take the places of these.'
+    taken(`${path}.treatment`, step.treatment)
+  }
+  model.fasteners.forEach((fastener, index) => taken(`fasteners.${index}.treatment`, fastener.treatment))
+  checkFacts(model, faults)
+  checkLaying(model, faults)
+
+  function taken(path: string, treatment: Treatment | null): void {
+    const part = model.parts.find(({ key }) => key === treatment?.takes?.part)
+    refer(`${path}.takes.part`, 'parts', treatment?.takes?.part ?? null)
+    if (part && part.unit !== treatment!.takes!.unit)
+      faults[`${path}.takes.unit`] = `“${part.name}” is counted in ${part.unit}.`
+  }
+}
+
+/** What hangs on a fact names one that the model asks, or the drive, which the machine knows. */
+function checkFacts(model: PumpModel, faults: Faults): void {
+  const known = (path: string, only: OnlyForFact) => {
+    if (!only) return
+    const fact = model.facts.find(({ key }) => key === only.key)
+    if (!fact) faults[`${path}.key`] = `There is no “${only.key}” among the facts.`
+    else
+      only.is.forEach((answer, each) => {
+        if (!fact.answers.includes(answer)) faults[`${path}.is.${each}`] = `“${fact.name}” is never this.`
+      })
+  }
+  model.access.forEach((node, index) => {
+    known(`access.${index}.fact`, node.fact)
+    node.consumes.forEach((use, each) => known(`access.${index}.consumes.${each}.fact`, use.fact))
+  })
+  model.tasks.forEach((task, index) => {
+    task.uses.forEach((use, each) => known(`tasks.${index}.uses.${each}.fact`, use.fact))
+    task.paths.forEach((way, one) =>
+      way.uses.forEach((use, each) => known(`tasks.${index}.paths.${one}.uses.${each}.fact`, use.fact)),
+    )
+  })
+  for (const { path, step } of eachStep(model)) known(`${path}.fact`, step.fact)
+}
+
+/** Opened only for what is found bad: further in than where it is looked at, with a place for each piece. */
+function checkRenewsAt(model: PumpModel, index: number, faults: Faults): void {
+  const task = model.tasks[index]!
+  const path = `tasks.${index}.renewsAt`
+  const node = model.access.find(({ key }) => key === task.renewsAt)
+  const at = model.access.find(({ key }) => key === task.at)
+  if (!node || (task.at !== null && !at)) return
+  const outer = new Set<string>()
+  const way = (key: string | null): void => {
+    const found = model.access.find((each) => each.key === key)
+    if (!found || outer.has(found.key)) return
+    outer.add(found.key)
+    for (const each of [found.parent, ...found.needs]) way(each)
+  }
+  way(node.key)
+  if (task.kind !== 'condition') faults[path] = 'Only work on condition renews elsewhere than where it looks.'
+  else if (node.key === task.at || (at && !outer.has(at.key)))
+    faults[path] = `“${node.name}” does not lie further in than where it is looked at.`
+  else if (task.positions.some((key) => !node.close.some(({ lays }) => lays === key)))
+    faults[path] = `A closing step of “${node.name}” says where each piece is laid in.`
+  else if (node.disturbs.some(({ rule }) => rule === 'renew'))
+    faults[path] = `“${node.name}” destroys other parts when it is opened: it is never opened on condition.`
+}
+
+/** A piece goes in once: one closing step of the node in which its position is renewed. */
+function checkLaying(model: PumpModel, faults: Faults): void {
+  for (const { path, step } of eachStep(model)) {
+    if (step.lays === null) continue
+    const [list, index, side] = path.split('.')
+    const node = list === 'access' && side === 'close' ? model.access[Number(index)] : undefined
+    if (!node) {
+      faults[`${path}.lays`] = 'Only a closing step lays something in.'
+      continue
+    }
+    if (node.close.filter(({ lays }) => lays === step.lays).length > 1)
+      faults[`${path}.lays`] = 'Two steps of this node lay it in: say which one it is.'
+    const elsewhere = model.tasks.find(
+      (task) => mayRenew(task) && task.positions.includes(step.lays!) && fittedIn(task) !== node.key,
+    )
+    if (elsewhere) faults[`${path}.lays`] = `“${elsewhere.name}” fits it elsewhere: it would go in twice.`
+    const position = model.positions.find(({ key }) => key === step.lays)
+    if (position?.repeat && position.repeat !== node.repeat && position.repeat !== step.repeat)
+      faults[`${path}.lays`] = `“${position.name}” repeats, but neither this node nor this step does so.`
   }
 }
 
 const listNames: Record<List, string> = {
   sizes: 'sizes',
+  facts: 'facts',
   repeats: 'repeats',
   zones: 'zones',
   positions: 'positions',

@@ -2,10 +2,14 @@ import Joi from 'joi'
 import { practiceKeys } from '../practices'
 import { unitsOf } from '../units'
 import {
+  modelKinds,
   orientationFaces,
   orientationTowards,
+  partUnits,
   patterns,
   positionSorts,
+  qualifications,
+  taskKinds,
   treatmentKinds,
   type PumpModel,
 } from './types'
@@ -36,6 +40,13 @@ const treatment = Joi.object({
   surface: words(80),
   setsMinutes: minutes().allow(null).default(null),
   curesMinutes: minutes().allow(null).default(null),
+  takes: Joi.object({
+    quantity: positive().required(),
+    unit: Joi.string().valid('mL', 'g').default('mL'),
+    part: optionalKey(),
+  })
+    .allow(null)
+    .default(null),
 })
 const noTreatment = {
   kind: 'none',
@@ -44,12 +55,23 @@ const noTreatment = {
   surface: '',
   setsMinutes: null,
   curesMinutes: null,
+  takes: null,
 }
 const practiceKey = () => Joi.string().valid(...practiceKeys)
 const onlyWhere = Joi.object({
   key: practiceKey().required(),
   is: Joi.array().items(text(40)).min(1).required(),
 })
+  .allow(null)
+  .default(null)
+const onlyForFact = Joi.object({
+  key: key().required(),
+  is: Joi.array().items(text(80)).min(1).required(),
+})
+  .allow(null)
+  .default(null)
+const qualification = Joi.string()
+  .valid(...qualifications)
   .allow(null)
   .default(null)
 const orientation = Joi.object({
@@ -120,9 +142,13 @@ const step = Joi.object({
   cue: words(),
   fastener: optionalKey(),
   stage: Joi.number().integer().min(1).allow(null).default(null),
+  snug: Joi.boolean().default(false),
+  places: Joi.string().valid('all', 'free', 'pinned').default('all'),
   crank: words(120),
   photo: Joi.boolean().default(false),
   people: Joi.number().integer().min(1).max(4).default(1),
+  helperMinutes: minutes().allow(null).default(null),
+  qualification,
   lift: words(),
   gate: Joi.boolean().default(false),
   when: Joi.object({
@@ -135,11 +161,18 @@ const step = Joi.object({
     .allow(null)
     .default(null),
   practice: onlyWhere,
+  fact: onlyForFact,
+  only: Joi.array().items(Joi.number().integer().min(1).max(200)).unique().default([]),
   withNext: Joi.boolean().default(false),
   temporary: Joi.object({ tool: key().required(), goes: Joi.string().valid('in', 'out').required() })
     .allow(null)
     .default(null),
   setting: Joi.object({ what: text(80).required(), goes: Joi.string().valid('noted', 'putBack').required() })
+    .allow(null)
+    .default(null),
+  lays: optionalKey(),
+  slidesOver: optionalKey(),
+  fluid: Joi.object({ position: key().required(), goes: Joi.string().valid('out', 'in').required() })
     .allow(null)
     .default(null),
   cleans: Joi.string().valid('threads', 'seats', 'bores').allow(null).default(null),
@@ -152,7 +185,13 @@ const step = Joi.object({
   own: Joi.boolean().default(false),
 })
 
-const useOf = { part: key().required(), quantity: positive().required(), spot: key().required() }
+const useOf = {
+  fact: onlyForFact,
+  part: key().required(),
+  quantity: positive().required(),
+  spot: key().required(),
+  rule: Joi.string().valid('always', 'onCondition').default('always'),
+}
 const use = Joi.object(useOf)
 const amount = () => positive().allow(null).default(null)
 
@@ -175,7 +214,9 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
     .messages({ 'any.only': 'This is format 1; another version of Atelier wrote this model.' }),
   maker: text(60).required(),
   name: text(60).required(),
-  kind: Joi.string().valid('pump', 'accessory').default('pump'),
+  kind: Joi.string()
+    .valid(...modelKinds)
+    .default('pump'),
   design: words(80),
   notice: words(300),
   source: words(120),
@@ -195,6 +236,22 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
       source: text(120).required(),
     }),
   ),
+  facts: list(
+    Joi.object({
+      key: key().required(),
+      name: text(60).required(),
+      question: text(160).required(),
+      answers: Joi.array().items(text(80)).min(2).max(8).unique().required(),
+    }),
+  ),
+  wet: Joi.object({
+    litres: positive().required(),
+    drains: Joi.number().min(0).required(),
+    traps: words(),
+    source: words(120),
+  })
+    .allow(null)
+    .default(null),
   repeats: list(
     Joi.object({
       key: key().required(),
@@ -229,7 +286,9 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
     Joi.object({
       key: key().required(),
       name: text(80).required(),
-      unit: Joi.string().valid('piece', 'L', 'mL').default('piece'),
+      unit: Joi.string()
+        .valid(...partUnits)
+        .default('piece'),
       synonyms,
       material: words(40),
       oriented: Joi.boolean().default(false),
@@ -288,6 +347,7 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
       pinned: Joi.array().items(Joi.number().integer().min(1).max(200)).unique().default([]),
       treatedBy: practiceKey().allow(null).default(null),
       extensionMm: positive().allow(null).default(null),
+      recheck: Joi.boolean().default(false),
       doubt: words(300),
     }),
   ),
@@ -303,6 +363,7 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
       closeMinutes: minutes().required(),
       open: list(step),
       close: list(step),
+      fact: onlyForFact,
       innermost: Joi.string().valid('pressure', 'crankcase').allow(null).default(null),
       stack: list(
         Joi.object({
@@ -316,7 +377,6 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
       consumes: list(
         Joi.object({
           ...useOf,
-          rule: Joi.string().valid('always', 'onCondition').default('always'),
           practice: practiceKey().allow(null).default(null),
         }),
       ),
@@ -333,8 +393,11 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
     Joi.object({
       key: key().required(),
       name: text(80).required(),
-      kind: Joi.string().valid('renew', 'inspect', 'change', 'adjust').required(),
+      kind: Joi.string()
+        .valid(...taskKinds)
+        .required(),
       at: optionalKey(),
+      renewsAt: optionalKey(),
       positions: list(key()),
       limit: Joi.object({
         hours: amount(),
@@ -352,6 +415,7 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
       minutes: minutes().required(),
       steps: list(step),
       uses: list(use),
+      qualification,
       paths: list(path),
     }),
   ),

@@ -10,8 +10,8 @@ export type PumpModel = {
   format: 1
   maker: string
   name: string
-  /** A pump, or an accessory with positions, tasks and lives of its own. */
-  kind: 'pump' | 'accessory'
+  /** A pump, what drives or heats it, or an accessory; each with positions, tasks and lives of its own. */
+  kind: ModelKind
   /** What kind of pump it is, in a few words. */
   design: string
   /** Stands on everything made from it; demo data says that it must not be used on a real pump. */
@@ -25,6 +25,10 @@ export type PumpModel = {
   size: string | null
   /** What the manual says where workshops differ: it wins over the company's choice. */
   manual: ManualWord[]
+  /** What differs from unit to unit, found out once. */
+  facts: Fact[]
+  /** What of the wet end freezes; null where nothing does. */
+  wet: Wet | null
   /** What repeats: cylinders, heads, valve bores, set screws. */
   repeats: Repeat[]
   /** Parts of the body in order, for drawing: manifold, seal case, crank end. */
@@ -43,6 +47,25 @@ export type PumpModel = {
   prove: Step[]
   proveMinutes: number
 }
+
+export const modelKinds = ['pump', 'accessory', 'engine', 'motor', 'heater'] as const
+export type ModelKind = (typeof modelKinds)[number]
+
+/**
+ * Something that differs from unit to unit of one model and is found out once: the housing's variant, the
+ * hand of the shaft, the kind of engine. It is kept with the unit; where nobody knows it yet, the sheet asks.
+ */
+export type Fact = { key: string; name: string; question: string; answers: string[] }
+
+/** Where a step, a node or a use stands only for units of which a fact is known to be so. */
+export type OnlyForFact = { key: string; is: string[] } | null
+
+/** Water in the pump end, for winter: how much it holds, and how much of that runs out by itself. */
+export type Wet = { litres: number; drains: number; traps: string; source: string }
+
+/** What a person must be qualified for before taking a step; by local codes, not by Atelier. */
+export const qualifications = ['electrical', 'lifting', 'ultraHighPressure', 'fuel'] as const
+export type Qualification = (typeof qualifications)[number]
 
 /** One size of a family: its name, and where it differs, by paths of keys such as `fasteners.plungerBolt.torque.value`. */
 export type Size = { key: string; name: string; differs: Record<string, unknown> }
@@ -75,10 +98,13 @@ export type Position = {
   synonyms: string[]
 }
 
+export const partUnits = ['piece', 'L', 'mL', 'g'] as const
+export type PartUnit = (typeof partUnits)[number]
+
 export type Part = {
   key: string
   name: string
-  unit: 'piece' | 'L' | 'mL'
+  unit: PartUnit
   synonyms: string[]
   material: string
   /** It can be fitted the wrong way round: every step that fits it says which way. */
@@ -142,8 +168,11 @@ export type Treatment = {
   amount: string
   /** Where it goes: "on the rod end", "lip and outer wall". */
   surface: string
+  /** Of a locker or sealant: 0 where it is stated that there is nothing to wait for, as with tape. */
   setsMinutes: number | null
   curesMinutes: number | null
+  /** What one application takes, and which of the model's parts it is taken from; null: not known. */
+  takes: { quantity: number; unit: 'mL' | 'g'; part: string | null } | null
 }
 
 export const patterns = ['crissCross', 'centreOut', 'asNumbered', 'single', 'notStated'] as const
@@ -163,12 +192,14 @@ export type Fastener = {
   retapFirst: boolean
   /** All are run in by hand before the first stage. */
   snugFirst: boolean
-  /** Bolts whose places guide pins take: they go in last, in a small pass of their own before the first. */
+  /** Bolts whose places guide pins take: they go in last, in a small pass of their own (`Step.places`). */
   pinned: number[]
   /** The practice that decides the treatment where the manual states none. */
   treatedBy: PracticeKey | null
   /** Where a crow-foot or extension is needed: its length along the wrench, in millimetres. */
   extensionMm: number | null
+  /** Looked at once more with the wrench after the first run; never where locker has set. */
+  recheck: boolean
   doubt: string
 }
 
@@ -190,18 +221,28 @@ export type AccessNode = {
   stack: StackItem[]
   /** What the inner end of the bore is nearest to, so that the stack is drawn in its lasting frame. */
   innermost: 'pressure' | 'crankcase' | null
-  /** What is built on the bench first, and fitted as one. */
+  fact: OnlyForFact
+  /** What is built on the bench first, and fitted as one; one of them may be a piece of another. */
   bench: { key: string; name: string; of: string[] }[]
   /** What opening destroys or unseats. */
-  consumes: (Use & { rule: 'always' | 'onCondition'; practice: PracticeKey | null })[]
+  consumes: (Use & { practice: PracticeKey | null })[]
   /** Positions that opening destroys or unseats, and what becomes of them. */
   disturbs: { position: string; rule: 'renew' | 'onCondition' | 'keep'; why: string }[]
 }
 
 export type StackItem = { part: string; pieces: number; orientation: Orientation | null; note: string }
 
-/** So much of a part at a spot; two tasks that need it at the same spot use it once. */
-export type Use = { part: string; quantity: number; spot: string }
+/**
+ * So much of a part at a spot; two tasks that need it at the same spot use it once. `onCondition`: taken
+ * along, and used only where something is found so.
+ */
+export type Use = {
+  part: string
+  quantity: number
+  spot: string
+  rule: 'always' | 'onCondition'
+  fact: OnlyForFact
+}
 
 export type Limit = {
   hours: number | null
@@ -210,12 +251,21 @@ export type Limit = {
   firstDays: number | null
 }
 
+/**
+ * `condition`: it looks at every position and renews only what is found bad. Looking has a clock of its
+ * own; only a renewal begins a new life.
+ */
+export const taskKinds = ['renew', 'inspect', 'change', 'adjust', 'condition'] as const
+export type TaskKind = (typeof taskKinds)[number]
+
 export type Task = {
   key: string
   name: string
-  kind: 'renew' | 'inspect' | 'change' | 'adjust'
+  kind: TaskKind
   /** The node that must be open for it; null: nothing needs opening. */
   at: string | null
+  /** Of work on condition: the node further in that is opened only for what is found bad; null: none. */
+  renewsAt: string | null
   /** What it renews, or looks at. */
   positions: string[]
   limit: Limit
@@ -225,6 +275,8 @@ export type Task = {
   minutes: number
   steps: Step[]
   uses: Use[]
+  /** Who may do it at all; null: anybody trained on the pump. */
+  qualification: Qualification | null
   /** Ways of doing it: swap the assembly, or strip, inspect and rebuild it. Empty: there is one way. */
   paths: TaskPath[]
 }
@@ -298,9 +350,16 @@ export type Step = {
   fastener: string | null
   /** The stage of the fastener's torque, from 1. */
   stage: number | null
+  /** It only runs the bolts in until they touch: no torque is pulled yet. */
+  snug: boolean
+  /** Which of the fastener's places: those free of guide pins, those the pins took, or all. */
+  places: 'all' | 'free' | 'pinned'
   crank: string
   photo: boolean
   people: number
+  /** Minutes of the second person, where the step needs one for only a part of the work. */
+  helperMinutes: number | null
+  qualification: Qualification | null
   /** Heavy or awkward: how it is lifted. */
   lift: string
   /** Must be confirmed before anything after it. */
@@ -310,12 +369,25 @@ export type Step = {
   asks: { question: string; answers: string[] } | null
   /** Only where this practice is chosen so. */
   practice: { key: PracticeKey; is: string[] } | null
+  /** Only for units that are so. */
+  fact: OnlyForFact
+  /** Only at these of what it repeats with; empty: at all. */
+  only: number[]
   /** To be done together with the next step: turn the shaft while drawing the halves together. */
   withNext: boolean
   /** A temporary tool that goes in, or comes out. */
   temporary: { tool: string; goes: 'in' | 'out' } | null
   /** An adjustment that is noted before it is disturbed, and put back afterwards. */
   setting: { what: string; goes: 'noted' | 'putBack' } | null
+  /**
+   * Closing: the position whose piece goes in here. The step itself puts back what came out; where the job
+   * renews the position, the renewing steps of its task stand in this place instead.
+   */
+  lays: string | null
+  /** What is closed here slides over the pieces at this position: they are lubricated before. */
+  slidesOver: string | null
+  /** Oil or the like that runs out here, or is filled again. */
+  fluid: { position: string; goes: 'out' | 'in' } | null
   /** What is cleaned here; old locker leaves both threads before new locker goes on. */
   cleans: 'threads' | 'seats' | 'bores' | null
   /** A bench sub-assembly of its node that is built here, or fitted here as one. */

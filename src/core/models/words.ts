@@ -1,4 +1,12 @@
-import type { Fastener, Orientation, Phase, Step, Treatment } from './types'
+import type { Fastener, Orientation, Phase, Qualification, Step, Treatment } from './types'
+
+/** Who may do it, by local codes: Atelier tells it and authorises nobody. */
+export const qualificationNames: Record<Qualification, string> = {
+  electrical: 'qualified for electrical isolation',
+  lifting: 'qualified for lifting and slinging',
+  ultraHighPressure: 'qualified for ultra-high pressure',
+  fuel: 'qualified for fuel and burners',
+}
 
 export const phaseNames: Record<Phase, string> = {
   makeSafe: 'Make safe',
@@ -24,8 +32,9 @@ export const treatmentNames: Record<Treatment['kind'], string> = {
 
 /** @example treatmentWords({ kind: 'threadlocker', product: 'medium', amount: 'one drop', … }) // 'medium threadlocker, one drop, on the bolt’s first threads; sets in 10 min, cured after 24 h' */
 export function treatmentWords(treatment: Treatment): string {
-  const { kind, product, amount, surface, setsMinutes, curesMinutes } = treatment
+  const { kind, product, amount, surface, setsMinutes, curesMinutes, takes } = treatment
   const times = [
+    takes && `about ${takes.quantity}\u00a0${takes.unit}`,
     setsMinutes && `sets in ${hoursOrMinutes(setsMinutes)}`,
     curesMinutes && `cured after ${hoursOrMinutes(curesMinutes)}`,
   ].filter(Boolean)
@@ -98,7 +107,13 @@ export function stepFacts(step: Step, toolName: (key: string) => string): string
     step.crank && `crank: ${step.crank}`,
     step.setting &&
       (step.setting.goes === 'noted' ? `note ${step.setting.what}` : `put back ${step.setting.what}`),
-    step.people > 1 && `${step.people} people`,
+    step.people > 1 &&
+      `${step.people} people${step.helperMinutes ? `, the second for ${step.helperMinutes} min` : ''}`,
+    step.qualification && qualificationNames[step.qualification],
+    step.snug && 'only until it touches: no torque yet',
+    step.places === 'pinned' && 'those in the pins’ places',
+    step.places === 'free' && 'all but those in the pins’ places',
+    step.fluid && (step.fluid.goes === 'out' ? 'runs out here' : 'filled again here'),
     step.lift && `lift: ${step.lift}`,
     step.photo && 'photo',
     step.gate && 'to be confirmed before going on',
@@ -127,7 +142,7 @@ export function patternWords({ pattern, retapFirst, snugFirst, pinned }: Fastene
     snugFirst && 'all finger tight first',
     order,
     retapFirst && 'the first one again',
-    pinned.length > 0 && 'those in the guide pins’ places (dashed) in last',
+    pinned.length > 0 && 'those in the pins’ places (dashed) went in last',
   ]
     .filter(Boolean)
     .join(', ')

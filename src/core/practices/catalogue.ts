@@ -1,4 +1,21 @@
-export type PracticeChoice = { key: string; name: string; reason: string }
+/** What a choice puts on a thread or seat, with the times of its product. */
+export type Treats = {
+  kind: 'threadLubricant' | 'threadlocker' | 'sealant' | 'dry'
+  product: string
+  amount: string
+  setsMinutes: number
+  curesMinutes: number
+  /** What one application takes; 0 where nothing is put on. */
+  takesMl: number
+}
+
+export type PracticeChoice = {
+  key: string
+  name: string
+  reason: string
+  /** Until the company enters what stands on its product's label, these hold. Ours. */
+  treats?: Treats
+}
 
 /** A point where good workshops differ: the company chooses, and the maker's manual is above all. */
 export type Practice = {
@@ -8,6 +25,41 @@ export type Practice = {
   about: string
   /** The default first. */
   choices: readonly PracticeChoice[]
+  /** Every choice is an act of its own: a model that knows one of them has a step for each. */
+  everyChoice?: boolean
+}
+
+const locker: Treats = {
+  kind: 'threadlocker',
+  product: 'medium',
+  amount: 'one drop',
+  setsMinutes: 10,
+  curesMinutes: 1440,
+  takesMl: 0.1,
+}
+const sealant: Treats = {
+  kind: 'sealant',
+  product: '',
+  amount: 'a thin film all round',
+  setsMinutes: 15,
+  curesMinutes: 720,
+  takesMl: 0.5,
+}
+const lubricant: Treats = {
+  kind: 'threadLubricant',
+  product: '',
+  amount: 'a thin film',
+  setsMinutes: 0,
+  curesMinutes: 0,
+  takesMl: 0.3,
+}
+const dry: Treats = {
+  kind: 'dry',
+  product: '',
+  amount: 'clean and dry',
+  setsMinutes: 0,
+  curesMinutes: 0,
+  takesMl: 0,
 }
 
 /**
@@ -34,6 +86,7 @@ export const practices = [
   },
   {
     key: 'headOff',
+    everyChoice: true,
     name: 'Taking the manifold off',
     about: 'How the manifold is parted from the crankcase.',
     choices: [
@@ -51,6 +104,7 @@ export const practices = [
   },
   {
     key: 'guidePins',
+    everyChoice: true,
     name: 'Guide pins',
     about: 'Whether the manifold slides on pins while it comes off and goes on.',
     choices: [
@@ -68,8 +122,24 @@ export const practices = [
     about: 'What goes on the threads that hold a plunger.',
     choices: [
       { key: 'asManual', name: 'As the manual states', reason: 'Its torque was found with that treatment.' },
-      { key: 'locker', name: 'Threadlocker', reason: 'Holds against the blows of the stroke.' },
-      { key: 'sealant', name: 'Sealant', reason: 'Keeps water from creeping along the thread.' },
+      {
+        key: 'locker',
+        name: 'Threadlocker',
+        reason: 'Holds against the blows of the stroke.',
+        treats: locker,
+      },
+      {
+        key: 'sealant',
+        name: 'Sealant',
+        reason: 'Keeps water from creeping along the thread.',
+        treats: sealant,
+      },
+      {
+        key: 'dry',
+        name: 'Dry',
+        reason: 'Nothing to wait for; the bolt is looked at with every service.',
+        treats: dry,
+      },
     ],
   },
   {
@@ -78,9 +148,19 @@ export const practices = [
     about: 'What goes on the threads of manifold and head bolts. The torque belongs to the treatment.',
     choices: [
       { key: 'asManual', name: 'As the manual states', reason: 'Its torque was found with that treatment.' },
-      { key: 'threadLubricant', name: 'Thread lubricant', reason: 'Even pull, and they come out again.' },
-      { key: 'threadlocker', name: 'Medium threadlocker', reason: 'They stay where the pump shakes.' },
-      { key: 'dry', name: 'Dry', reason: 'Nothing to forget; the scatter is larger.' },
+      {
+        key: 'threadLubricant',
+        name: 'Thread lubricant',
+        reason: 'Even pull, and they come out again.',
+        treats: lubricant,
+      },
+      {
+        key: 'threadlocker',
+        name: 'Medium threadlocker',
+        reason: 'They stay where the pump shakes.',
+        treats: locker,
+      },
+      { key: 'dry', name: 'Dry', reason: 'Nothing to forget; the scatter is larger.', treats: dry },
     ],
   },
   {
@@ -108,6 +188,7 @@ export const practices = [
   },
   {
     key: 'crankToRefit',
+    everyChoice: true,
     name: 'Crank position to refit the manifold',
     about: 'Where the plungers stand when the manifold goes on.',
     choices: [
@@ -125,6 +206,7 @@ export const practices = [
   },
   {
     key: 'sealFitting',
+    everyChoice: true,
     name: 'Fitting seals',
     about: 'How a pressure seal goes into its seat.',
     choices: [
@@ -162,6 +244,7 @@ export const practices = [
   },
   {
     key: 'valveDressing',
+    everyChoice: true,
     name: 'Valve O-ring dressing',
     about: 'What goes on the O-ring of a valve seat.',
     choices: [
@@ -179,11 +262,19 @@ export const practices = [
         key: 'sealant',
         name: 'Sealant, torqued before it sets',
         reason: 'Tight against weeping; old residue is cleaned off first.',
+        treats: sealant,
       },
       {
         key: 'threadlocker',
         name: 'Threadlocker, torqued before it sets',
         reason: 'Caps stay where pulsation loosens them; old residue is cleaned off first.',
+        treats: locker,
+      },
+      {
+        key: 'dry',
+        name: 'Dry',
+        reason: 'They come out again easily; the O-ring alone keeps them tight.',
+        treats: dry,
       },
     ],
   },

@@ -6,6 +6,7 @@ export {
   type Practice,
   type PracticeChoice,
   type PracticeKey,
+  type Treats,
 } from './catalogue'
 export {
   noPractices,
@@ -13,6 +14,7 @@ export {
   type Choice,
   type CompanyPractices,
   type ManualWord,
+  type Product,
   type ResolvedPractice,
 } from './resolve'
 export { type PracticeInput, practiceSchema } from './schema'

@@ -1,7 +1,10 @@
-import { practiceOf, type PracticeKey } from './catalogue'
+import { practiceOf, type PracticeKey, type Treats } from './catalogue'
 
-/** A company's choice, with the reason it gave. */
-export type Choice = { choice: string; reason: string }
+/** What stands on the label of the product that a company uses: what is put on, how much, and its times. */
+export type Product = Omit<Treats, 'kind'>
+
+/** A company's choice, with the reason it gave and, where it puts something on a thread, the product. */
+export type Choice = { choice: string; reason: string; product?: Product | null }
 
 /** What the company chose, and what it chose otherwise for single models, by "Maker Name". */
 export type CompanyPractices = {
@@ -22,6 +25,8 @@ export type ResolvedPractice = {
   because: string
   /** What the company would have chosen, where the manual says otherwise. */
   overruled: string | null
+  /** What this choice puts on a thread; null where it puts nothing there or leaves it to the manual. */
+  treats: Treats | null
 }
 
 /**
@@ -41,6 +46,10 @@ export function resolvePractice(
   const forModel = chosen.models[title]?.[key]
   const own = forModel ?? chosen.company[key]
   const ownChoice = own?.choice ?? byDefault!.key
+  const treats = (choice: string, product: Product | null | undefined): Treats | null => {
+    const usual = practiceOf(key).choices.find((each) => each.key === choice)?.treats
+    return usual ? { ...usual, ...product } : null
+  }
   const says = manual.find((word) => word.practice === key)
   if (says) {
     return {
@@ -49,6 +58,7 @@ export function resolvePractice(
       from: 'manual',
       because: says.source,
       overruled: own && ownChoice !== says.choice ? ownChoice : null,
+      treats: treats(says.choice, null),
     }
   }
   return {
@@ -57,5 +67,6 @@ export function resolvePractice(
     from: forModel ? 'model' : own ? 'company' : 'default',
     because: own?.reason || (practiceOf(key).choices.find((each) => each.key === ownChoice)?.reason ?? ''),
     overruled: null,
+    treats: treats(ownChoice, own?.product),
   }
 }

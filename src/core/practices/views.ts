@@ -1,10 +1,18 @@
-import type { Practice, PracticeKey } from './catalogue'
+import type { Practice, PracticeChoice, PracticeKey } from './catalogue'
+import type { Product } from './resolve'
 
-export type ChosenView = { choice: string; reason: string; by: string; day: string; version: number }
+export type ChosenView = {
+  choice: string
+  reason: string
+  product: Product | null
+  by: string
+  day: string
+  version: number
+}
 
 export type PracticeView = Omit<Practice, 'choices' | 'key'> & {
   key: PracticeKey
-  choices: { key: string; name: string; reason: string }[]
+  choices: PracticeChoice[]
   /** Null while nobody chose: the default then holds. */
   chosen: ChosenView | null
   overrides: (ChosenView & { modelId: string; model: string })[]

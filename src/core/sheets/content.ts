@@ -3,6 +3,7 @@ import {
   allPositions,
   indicesFor,
   instanceKey,
+  mayRenew,
   positionName,
   repeatName,
   splitInstance,
@@ -29,7 +30,7 @@ export function sheetPositions(model: PumpModel): SheetAssembly['positions'] {
 function placeReached(model: PumpModel, instance: string): string | null {
   const { key, index } = splitInstance(instance)
   const task =
-    model.tasks.find((each) => each.kind === 'renew' && each.positions.includes(key)) ??
+    model.tasks.find((each) => mayRenew(each) && each.positions.includes(key)) ??
     model.tasks.find((each) => each.positions.includes(key))
   const node = model.access.find((each) => each.key === task?.at)
   if (!node) return null

@@ -19,6 +19,7 @@ export {
   fastenerOf,
   lookedUp,
   needAt,
+  looksUpFirst,
   nextBolt,
   pulledOff,
   pulledTo,
@@ -58,7 +59,15 @@ export {
 } from './bench/measures'
 export { findingOf, openStretch, placeWords, positionPlace, stretchName, type PositionPlace } from './places'
 export { usesFor, type Expected } from './bench/taking'
-export { clockWords, timersOf, timerStand, type SheetTimer, type TimerStand } from './bench/timers'
+export {
+  clockWords,
+  timersOf,
+  timerStand,
+  treatmentAt,
+  type SheetTimer,
+  type TimerStand,
+} from './bench/timers'
+export { foundFacts } from './signing/facts'
 export { proofStops, stoppedBy } from './signing/proof'
 export { notReady, partName, presumedEndReason } from './signing/sign'
 export { causesOn, isLook, matesToLookAt, seenOn, sortAt, soundFinding, wayBegun } from './bench/looking'

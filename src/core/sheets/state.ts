@@ -1,5 +1,5 @@
 import { newestRound, type SheetStep } from '../composing'
-import type { PositionKey } from '../models'
+import { hasOwnClock, mayRenew, type PositionKey } from '../models'
 import { workedMinutes } from './time'
 import type { EntryKind, SheetContent, SheetEntry } from './types'
 
@@ -110,12 +110,23 @@ export function sheetState(entries: SheetEntry[]): SheetState | null {
     content.steps.filter(({ step }) => step.asks),
     ({ step }) => step.asks?.question,
   )
+  const answerTo = (key: string) => {
+    const answer = said.get(key)?.by
+    return answer?.kind === 'done' ? answer.payload.answer : null
+  }
+  const judged = new Map<string, boolean | null>()
+  const neededOf = (step: SheetStep): boolean | null => {
+    const before = judged.get(step.key)
+    if (before !== undefined) return before
+    // Should a question ever hang on itself, it is asked.
+    judged.set(step.key, true)
+    const needed = isNeeded(asking.get(step.step.when?.question) ?? [], step, answerTo, neededOf)
+    judged.set(step.key, needed)
+    return needed
+  }
   const steps = content.steps.map((step): StepState => {
     const { by, rival } = said.get(step.key) ?? { by: null, rival: null }
-    const needed = isNeeded(asking.get(step.step.when?.question) ?? [], step, (key) => {
-      const answer = said.get(key)?.by
-      return answer?.kind === 'done' ? answer.payload.answer : null
-    })
+    const needed = neededOf(step)
     const bolts = (pulled.get(step.key) ?? []).sort((a, b) => a.payload.place - b.payload.place)
     if (needed !== true)
       return { step, state: needed === null ? 'waiting' : 'notNeeded', by: null, rival, bolts }
@@ -245,12 +256,15 @@ function isNeeded(
   asking: SheetStep[],
   { key, step }: SheetStep,
   answerTo: (key: string) => string | null,
+  isAsked: (asked: SheetStep) => boolean | null,
 ): boolean | null {
   if (!step.when) return true
   const { is } = step.when
   const asked = nearest(key, asking)
   // Nothing on this sheet asks it: then it is done as if the answer had been yes.
   if (!asked) return true
+  // What is not asked, because nothing was found that leads there, is not done either.
+  if (isAsked(asked) === false) return false
   const answer = answerTo(asked.key)
   return answer === null ? null : [is].flat().includes(answer)
 }
@@ -284,7 +298,7 @@ function positionStates(content: SheetContent, steps: StepState[], standing: She
   const at = groupedBy(steps, ({ step }) => `${step.assemblyId} ${step.position}`)
   const words = groupedBy(said, ({ payload }) => `${payload.assemblyId} ${payload.position}`)
   return content.assemblies.flatMap((assembly) => {
-    const renewing = assembly.tasks.filter((task) => task.kind === 'renew' || task.kind === 'change')
+    const renewing = assembly.tasks.filter(mayRenew)
     return assembly.positions.map(({ key: position }): PositionState => {
       const planned = renewing.some((task) => task.positions.includes(position))
       const place = `${assembly.id} ${position}`
@@ -298,10 +312,10 @@ function positionStates(content: SheetContent, steps: StepState[], standing: She
 /** @param all the steps at one position */
 function stateByTicks(all: StepState[]): PositionState['state'] {
   // Inspected and found good: what would have been fitted was not needed, and its life goes on.
-  const toFit = all.filter(({ step }) => step.phase === 'renew')
+  const toFit = all.filter(({ step }) => step.step.phase === 'renew')
   if (toFit.length > 0 && toFit.every(({ state }) => state === 'notNeeded')) return 'kept'
   const own = all.filter(({ state }) => state !== 'notNeeded')
-  const fitting = own.filter(({ step }) => step.phase === 'renew')
+  const fitting = own.filter(({ step }) => step.step.phase === 'renew')
   const deciding = fitting.length > 0 ? fitting : own
   if (deciding.some(({ state }) => state === 'skipped')) return 'kept'
   return deciding.length > 0 && deciding.every(({ state }) => state === 'done') ? 'renewed' : 'open'
@@ -310,19 +324,16 @@ function stateByTicks(all: StepState[]): PositionState['state'] {
 /** Positions that a looking task saw: all steps of the task there are done. They restart its clock. */
 export function inspected(state: SheetState): { assemblyId: string; task: string; position: PositionKey }[] {
   return state.content.assemblies.flatMap((assembly) =>
-    assembly.tasks
-      .filter((task) => task.kind === 'inspect' || task.kind === 'adjust')
-      .flatMap(({ task, positions }) =>
-        positions
-          .filter((position) => {
-            const own = state.steps.filter(
-              ({ step }) =>
-                step.assemblyId === assembly.id && step.task === task && step.position === position,
-            )
-            return own.every((each) => each.state === 'done' || each.state === 'notNeeded')
-          })
-          .map((position) => ({ assemblyId: assembly.id, task, position })),
-      ),
+    assembly.tasks.filter(hasOwnClock).flatMap(({ task, positions }) =>
+      positions
+        .filter((position) => {
+          const own = state.steps.filter(
+            ({ step }) => step.assemblyId === assembly.id && step.task === task && step.position === position,
+          )
+          return own.every((each) => each.state === 'done' || each.state === 'notNeeded')
+        })
+        .map((position) => ({ assemblyId: assembly.id, task, position })),
+    ),
   )
 }
 

@@ -2,7 +2,16 @@ import type { Day } from '../calendar'
 import type { Damage, Disposition, Extent, FindingSort } from '../inspection'
 import type { VisitItem } from '../plan'
 import type { ComposedSheet, FastenerNeed, SheetStep, StripOrder, UsedPractice } from '../composing'
-import type { AccessNode, Fastener, Part, PositionKey, PositionSort, StackItem, Task } from '../models'
+import type {
+  AccessNode,
+  Fastener,
+  Part,
+  PartUnit,
+  PositionKey,
+  PositionSort,
+  StackItem,
+  Task,
+} from '../models'
 import type { Wrench } from '../torque'
 import type { DutyKey } from '../wear'
 
@@ -21,6 +30,9 @@ export type SheetContent = {
   parts: ComposedSheet['parts']
   /** What a finding may need besides. Missing on sheets opened before it was composed. */
   spares?: ComposedSheet['spares']
+  consumables?: ComposedSheet['consumables']
+  qualifications?: ComposedSheet['qualifications']
+  helperMinutes?: number
   cautions?: ComposedSheet['cautions']
   practices?: UsedPractice[]
   /** With the wrench of the register for each stage, as it stood when the sheet was opened. */
@@ -230,7 +242,7 @@ export type PartUse = {
   /** Our number of that lot. Filled in by the server for the record. */
   lot?: number | null
   name: string
-  unit: 'piece' | 'L' | 'mL'
+  unit: PartUnit
   quantity: number
   /** Which pump it went into, and as which part of its model; null for what fits neither. */
   assemblyId: string | null

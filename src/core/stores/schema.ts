@@ -2,7 +2,7 @@ import Joi from 'joi'
 import { day, id, line, note, optionalDay, optionalLine, version } from '../problem'
 import { parseNumber, readMoney } from '../units'
 
-export const partUnits = { piece: 'pieces', L: 'litres', mL: 'millilitres' } as const
+export const partUnits = { piece: 'pieces', L: 'litres', mL: 'millilitres', g: 'grams' } as const
 export type PartUnit = keyof typeof partUnits
 
 /** Which part of which pump model a stocked part serves as. */

@@ -1,5 +1,5 @@
 import type { LotStock } from './stock'
-import type { PartInput } from './schema'
+import type { PartInput, PartUnit } from './schema'
 import type { Supply } from './availability'
 
 /** A part as the list of the stores shows it. */
@@ -52,5 +52,5 @@ export type PartChoice = {
   part: string
   model: string
   name: string
-  unit: 'piece' | 'L' | 'mL'
+  unit: PartUnit
 }

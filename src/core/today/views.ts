@@ -1,6 +1,6 @@
 import type { MachineLine } from '../fleet'
 import type { EarlyCheckView, SignView } from '../inspection'
-import type { ComingNeed, StockLine } from '../stores'
+import type { ComingNeed, PartUnit, StockLine } from '../stores'
 import type { ClockView, WearView } from '../wear'
 import type { MorningItem } from './morning'
 import type { Mark, VisitLine } from '../plan'
@@ -51,5 +51,5 @@ export type NextVisitView = {
   services: { name: string; where: string; task: string }[]
   minutes: number
   minutesOneByOne: number
-  parts: { name: string; quantity: number; unit: 'piece' | 'L' | 'mL'; missing: boolean }[]
+  parts: { name: string; quantity: number; unit: PartUnit; missing: boolean }[]
 }

@@ -1,4 +1,4 @@
-import type { Limit, PositionSort } from '../models'
+import type { Limit, PositionSort, TaskKind } from '../models'
 import type { ClockState } from './clock'
 import type { Duty, LimitOverride } from './rules'
 
@@ -6,7 +6,7 @@ import type { Duty, LimitOverride } from './rules'
 export type ClockView = {
   task: string
   name: string
-  kind: 'renew' | 'inspect' | 'change' | 'adjust'
+  kind: TaskKind
   where: string
   positions: string[]
   state: ClockState

@@ -1,5 +1,5 @@
 import type { AssemblyInput } from '@/core/fleet'
-import { id, longText, real, text, table, type RowOf, orNull, recorded, retirable } from '../house'
+import { id, json, longText, real, text, table, type RowOf, orNull, recorded, retirable } from '../house'
 
 export const assemblies = table('assemblies', {
   id,
@@ -14,6 +14,8 @@ export const assemblies = table('assemblies', {
   takenOverAt: text(),
   /** The exact version of its model that its services are composed from; null until one is published. */
   modelVersionId: orNull(text()),
+  /** What was found out on it once: by the key of its model's fact, the answer. */
+  facts: json<Record<string, string>>(),
   note: longText(),
   ...retirable,
 })

@@ -18,6 +18,7 @@ import { wholeActs } from './0015-whole-acts'
 import { endedSessions } from './0016-ended-sessions'
 import { sheetDigests } from './0018-sheet-digests'
 import { dateOrder } from './0019-date-order'
+import { factsAndProducts } from './0020-facts-products'
 import { touches } from './0017-touches'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
@@ -41,4 +42,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   touches,
   sheetDigests,
   dateOrder,
+  factsAndProducts,
 ]

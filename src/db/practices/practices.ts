@@ -1,5 +1,5 @@
-import type { PracticeKey } from '@/core/practices'
-import { id, text, whole, table, type RowOf, orNull } from '../house'
+import type { PracticeKey, Product } from '@/core/practices'
+import { id, json, text, whole, table, type RowOf, orNull } from '../house'
 
 export const practiceChoices = table('practice_choices', {
   id,
@@ -8,6 +8,8 @@ export const practiceChoices = table('practice_choices', {
   modelId: orNull(text()),
   choice: text(),
   reason: text(),
+  /** What stands on the product's label; null: the usual figures. */
+  product: orNull(json<Product>()),
   decidedAt: text(),
   decidedById: text(),
   version: whole(),

@@ -1,11 +1,12 @@
 import 'server-only'
 import type { CompanyPractices } from '@/core/practices'
-import { composeSheet, type ComposedSheet, type Job } from '@/core/composing'
+import { composeSheet, type ComposedSheet, type Job, type UnitFacts } from '@/core/composing'
 import type { PumpModel } from '@/core/models'
 import { invalid, notFound, problemOf } from '@/core/problem'
 import type { VisitItem } from '@/core/plan'
 import { assemblies, fittings, type AssemblyRow } from '@/db/fleet'
 import { pumpModelVersions } from '@/db/models'
+import { unitFacts } from './unitFacts'
 
 /** The model versions that some services name, each once. */
 export async function modelsOf(items: VisitItem[]): Promise<Map<string, PumpModel>> {
@@ -13,13 +14,26 @@ export async function modelsOf(items: VisitItem[]): Promise<Map<string, PumpMode
   return new Map(rows.map((row) => [row.id, row.data]))
 }
 
+/** What services are composed from: the exact models, and what is known of each unit. */
+export type Units = { models: Map<string, PumpModel>; facts: Map<string, UnitFacts> }
+
+export async function unitsOf(items: VisitItem[]): Promise<Units> {
+  const [models, facts] = await Promise.all([modelsOf(items), unitFacts()])
+  return { models, facts }
+}
+
 /** The services of each assembly, gathered: positions of one task that were chosen apart belong together. */
-export function jobsOf(items: VisitItem[], models: Map<string, PumpModel>): Job[] {
+export function jobsOf(items: VisitItem[], { models, facts }: Units): Job[] {
   const jobs = new Map<string, Job>()
   for (const { assemblyId, modelVersionId, task, path, positions } of items) {
     const model = models.get(modelVersionId)
     if (!model) throw notFound('The model version of this visit')
-    const job: Job = jobs.get(assemblyId) ?? { id: assemblyId, model, tasks: [] }
+    const job: Job = jobs.get(assemblyId) ?? {
+      id: assemblyId,
+      model,
+      tasks: [],
+      facts: facts.get(assemblyId) ?? {},
+    }
     const known = job.tasks.find((each) => each.task === task && (each.path ?? null) === (path ?? null))
     if (known) known.positions = [...new Set([...known.positions, ...positions])]
     else job.tasks.push({ task, positions, path })
@@ -28,22 +42,18 @@ export function jobsOf(items: VisitItem[], models: Map<string, PumpModel>): Job[
   return [...jobs.values()]
 }
 
-export function composeItems(
-  items: VisitItem[],
-  models: Map<string, PumpModel>,
-  practices: CompanyPractices,
-): ComposedSheet {
-  return composeSheet({ assemblies: jobsOf(items, models) }, practices)
+export function composeItems(items: VisitItem[], units: Units, practices: CompanyPractices): ComposedSheet {
+  return composeSheet({ assemblies: jobsOf(items, units) }, practices)
 }
 
 /** A task the model does not have is told beside the list of services. */
 export function composeOrRefuse(
   items: VisitItem[],
-  models: Map<string, PumpModel>,
+  units: Units,
   practices: CompanyPractices,
 ): ComposedSheet {
   try {
-    return composeItems(items, models, practices)
+    return composeItems(items, units, practices)
   } catch (error) {
     const problem = problemOf(error)
     throw problem?.kind === 'invalid' ? invalid({ items: problem.message }) : error

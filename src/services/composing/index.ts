@@ -1,1 +1,10 @@
-export { composeItems, composeOrRefuse, jobsOf, modelsOf, placeAndItems } from './composing'
+export {
+  composeItems,
+  composeOrRefuse,
+  jobsOf,
+  modelsOf,
+  placeAndItems,
+  unitsOf,
+  type Units,
+} from './composing'
+export { factsOf, learnFact, sayFact, unitFacts } from './unitFacts'

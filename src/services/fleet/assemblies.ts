@@ -106,6 +106,7 @@ export async function insertAssembly(
   const takenOverAt = instantOf(takenOverOn, '00:00', company.timeZone)
   const row: AssemblyRow = {
     ...values,
+    facts: {},
     takenOverAt,
     modelVersionId: values.modelId ? await newestVersionId(values.modelId) : null,
     retiredOn: null,

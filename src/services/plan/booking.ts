@@ -18,7 +18,7 @@ import { sheets } from '@/db/sheets'
 import { visits, type VisitRow } from '@/db/plan'
 import { requirePermission, type Actor, recordChange, now, ourCompany, present, editRow } from '../house'
 import { companyPractices } from '../practices'
-import { composeOrRefuse, modelsOf, placeAndItems } from '../composing'
+import { composeOrRefuse, placeAndItems, unitsOf } from '../composing'
 import { asLines, openStates } from './visits'
 
 /**
@@ -36,7 +36,7 @@ export async function bookVisit(actor: Actor, input: BookingInput): Promise<{ nu
     await requireDayToCome(when.day)
     await requireLead(when.leadId)
     const { items, place } = await placeAndItems(asked)
-    const sheet = composeOrRefuse(items, await modelsOf(items), await companyPractices())
+    const sheet = composeOrRefuse(items, await unitsOf(items), await companyPractices())
     await requireNotBooked(items)
     const number = await nextVisitNumber()
     const row: VisitRow = {

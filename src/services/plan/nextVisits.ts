@@ -5,6 +5,7 @@ import { composeSheet } from '@/core/composing'
 import type { WearView } from '@/core/wear'
 import { pumpModelVersions } from '@/db/models'
 import { type Actor, ourCompany, present } from '../house'
+import { unitFacts } from '../composing'
 import { companyPractices } from '../practices'
 import { loadBook, missingFor } from '../stores'
 
@@ -14,17 +15,27 @@ export async function nextVisitTo(
   view: WearView,
   open: VisitLine[],
 ): Promise<NextVisitView | null> {
-  const [company, version, book] = await Promise.all([
+  const [company, version, book, facts] = await Promise.all([
     ourCompany(),
     pumpModelVersions.byId(view.modelVersionId),
     loadBook(),
+    unitFacts(),
   ])
   const free = view.clocks.filter((clock) => notOnVisit(view.assemblyId, clock, open).length > 0)
   const visit = nextVisit(free, present(company).today)
   if (!visit || !version) return null
   const tasks = visit.items.map(({ task, positions }) => ({ task, positions }))
   const sheet = composeSheet(
-    { assemblies: [{ id: view.assemblyId, model: version.data, tasks: merged(tasks) }] },
+    {
+      assemblies: [
+        {
+          id: view.assemblyId,
+          model: version.data,
+          tasks: merged(tasks),
+          facts: facts.get(view.assemblyId) ?? {},
+        },
+      ],
+    },
     await companyPractices(),
   )
   return {

@@ -23,7 +23,7 @@ import { visits, type VisitRow } from '@/db/plan'
 import { type Actor, ourCompany, present } from '../house'
 import { companyPractices } from '../practices'
 import { listWrenches } from '../tools'
-import { composeItems, modelsOf } from '../composing'
+import { composeItems, modelsOf, unitsOf } from '../composing'
 import { loadBook, modelsOfVersions } from '../stores'
 
 export const openStates = (Object.keys(visitStates) as VisitState[]).filter(isOpen)
@@ -58,8 +58,9 @@ export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
   const row = await visits.byId(id)
   if (!row) throw notFound('This visit')
   const [line] = await asLines([row])
-  const models = await modelsOf(row.items)
-  const sheet = composeItems(row.items, models, await companyPractices())
+  const units = await unitsOf(row.items)
+  const { models } = units
+  const sheet = composeItems(row.items, units, await companyPractices())
   const wrenches = await listWrenches()
   const { today } = present(await ourCompany())
   const fastenerOf = ({ assemblyId, step }: SheetStep) =>

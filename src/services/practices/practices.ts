@@ -23,11 +23,11 @@ export function companyPractices(): Promise<CompanyPractices> {
   return kept('practices', async () => {
     const [rows, models] = await Promise.all([practiceChoices.every(), pumpModels.every()])
     const chosen: CompanyPractices = { company: {}, models: {} }
-    for (const { practice, modelId, choice, reason } of rows) {
+    for (const { practice, modelId, choice, reason, product } of rows) {
       const model = models.find((each) => each.id === modelId)
       if (modelId !== null && !model) continue
       const list = model ? (chosen.models[titleOf(model)] ??= {}) : chosen.company
-      list[practice] = { choice, reason }
+      list[practice] = { choice, reason, product }
     }
     return chosen
   })
@@ -49,6 +49,7 @@ export async function getPractices(_actor: Actor): Promise<PracticesPage> {
   const asChosen = (row: PracticeChoiceRow): ChosenView => ({
     choice: row.choice,
     reason: row.reason,
+    product: row.product,
     by: names.find((person) => person.id === row.decidedById)?.name ?? '',
     day: dayOf(row.decidedAt, company.timeZone),
     version: row.version,
@@ -84,7 +85,7 @@ export async function getPractices(_actor: Actor): Promise<PracticesPage> {
  */
 export async function choosePractice(actor: Actor, input: PracticeInput): Promise<void> {
   requirePermission(actor, 'models.edit')
-  const { practice, modelId, choice, reason, version } = check(practiceSchema, input)
+  const { practice, modelId, choice, reason, product = null, version } = check(practiceSchema, input)
   await write(async () => {
     const model = modelId === null ? null : await pumpModels.byId(modelId)
     if (modelId !== null && !model) throw notFound('This pump model')
@@ -98,6 +99,7 @@ export async function choosePractice(actor: Actor, input: PracticeInput): Promis
       modelId,
       choice: choice ?? '',
       reason,
+      product,
       decidedAt: now(),
       decidedById: actor.id,
       version: version + 1,

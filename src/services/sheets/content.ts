@@ -10,7 +10,7 @@ import { meters } from '@/db/hours'
 import { pumpModelVersions } from '@/db/models'
 import { duties } from '@/db/wear'
 import { ourCompany, present } from '../house'
-import { composeItems, composeOrRefuse, jobsOf, modelsOf } from '../composing'
+import { composeItems, composeOrRefuse, jobsOf, unitsOf } from '../composing'
 import { companyPractices } from '../practices'
 import { listWrenches } from '../tools'
 
@@ -23,9 +23,9 @@ export type ContentOf = {
 
 /** Everything a sheet is worked from, composed for some services; held in full by its first entry. */
 export async function contentOf({ place, items, trigger, trouble }: ContentOf): Promise<SheetContent> {
-  const [models, practices] = await Promise.all([modelsOf(items), companyPractices()])
+  const [units, practices] = await Promise.all([unitsOf(items), companyPractices()])
   const composed =
-    trigger === 'planned' ? composeItems(items, models, practices) : composeOrRefuse(items, models, practices)
+    trigger === 'planned' ? composeItems(items, units, practices) : composeOrRefuse(items, units, practices)
   return contentFrom(composed, { place, items, trigger, trouble })
 }
 
@@ -34,7 +34,8 @@ export async function contentFrom(
   composed: Omit<ComposedSheet, 'minutesOneByOne'>,
   { place, items, trigger, trouble }: ContentOf,
 ): Promise<SheetContent> {
-  const [models, wrenches, company] = await Promise.all([modelsOf(items), listWrenches(), ourCompany()])
+  const [units, wrenches, company] = await Promise.all([unitsOf(items), listWrenches(), ourCompany()])
+  const { models } = units
   const { today } = present(company)
   const [pumpRows, versionRows, meterRows, dutyRows] = await Promise.all([
     assemblies.all({ id: items.map((item) => item.assemblyId) }),
@@ -42,7 +43,7 @@ export async function contentFrom(
     place.machineId ? meters.all({ machineId: place.machineId, retiredOn: null }, [['name', 'ASC']]) : [],
     duties.all({ assemblyId: items.map((item) => item.assemblyId), status: 'active' }),
   ])
-  const jobs = jobsOf(items, models)
+  const jobs = jobsOf(items, units)
   return {
     trigger,
     trouble,
@@ -103,6 +104,9 @@ export async function contentFrom(
     steps: composed.steps,
     parts: composed.parts,
     spares: composed.spares,
+    consumables: composed.consumables,
+    qualifications: composed.qualifications,
+    helperMinutes: composed.helperMinutes,
     cautions: composed.cautions,
     practices: composed.practices,
     torques: composed.fasteners.map((need) => ({

@@ -13,6 +13,7 @@ import { notOnVisit, type VisitLine } from '@/core/plan'
 import { chanceBy, type ClockView, type WearView } from '@/core/wear'
 import { derived } from '@/db/house'
 import { pumpModelVersions } from '@/db/models'
+import { unitFacts } from '../composing'
 import { companyPractices } from '../practices'
 import { needsOfService } from './partNeeds'
 
@@ -32,8 +33,12 @@ export async function comingNeeds(
   book: Book,
   today: string,
 ): Promise<ComingNeed[]> {
-  const [versions, practices] = await Promise.all([pumpModelVersions.every(), companyPractices()])
-  return derived('coming needs', [wear, open, stock, book, today, versions, practices], () => {
+  const [versions, practices, facts] = await Promise.all([
+    pumpModelVersions.every(),
+    companyPractices(),
+    unitFacts(),
+  ])
+  return derived('coming needs', [wear, open, stock, book, today, versions, practices, facts], () => {
     const until = addDays(today, lookAhead)
     const chanceOf = (clock: ClockView) =>
       clock.share > 1 ? 1 : chanceBy({ dueDay: clock.aboutDay, band: clock.band }, until)
@@ -45,24 +50,27 @@ export async function comingNeeds(
         .map((clock) => ({ view, clock, chance: chanceOf(clock) })),
     )
     const versionOf = new Map(versions.map((version) => [version.id, version]))
-    const partsOf = (versionId: string, task: string, positions: string[]) => {
+    const partsOf = (assemblyId: string, versionId: string, task: string, positions: string[]) => {
       const version = versionOf.get(versionId)!
-      return needsOfService(version, task, positions, practices).flatMap((need) => {
+      return needsOfService(version, task, positions, practices, facts.get(assemblyId)).flatMap((need) => {
         const part = stockedFor(book.parts.values(), { modelId: version.modelId, part: need.part })
         return part ? [{ partId: part.id, quantity: need.quantity }] : []
       })
     }
     const demands = coming.flatMap(({ view, clock, chance }) => {
       const day = clock.aboutDay === null || clock.aboutDay < today ? today : clock.aboutDay
-      return partsOf(view.modelVersionId, clock.task, notOnVisit(view.assemblyId, clock, open)).map(
-        ({ partId, quantity }): ComingDemand => ({
-          partId,
-          day: day > until ? until : day,
-          quantity,
-          chance,
-          for: view.machineNumber ?? view.number,
-        }),
-      )
+      return partsOf(
+        view.assemblyId,
+        view.modelVersionId,
+        clock.task,
+        notOnVisit(view.assemblyId, clock, open),
+      ).map(({ partId, quantity }): ComingDemand => ({
+        partId,
+        day: day > until ? until : day,
+        quantity,
+        chance,
+        for: view.machineNumber ?? view.number,
+      }))
     })
     return comingNeed(demands, (partId) => {
       const part = stock.find((each) => each.id === partId)!

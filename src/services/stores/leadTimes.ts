@@ -5,6 +5,7 @@ import type { PumpModel } from '@/core/models'
 import type { PartsLeadTime } from '@/core/wear'
 import { derived } from '@/db/house'
 import type { VisitRow } from '@/db/plan'
+import { unitFacts } from '../composing'
 import { companyPractices } from '../practices'
 import { needsOfService } from './partNeeds'
 import { loadBook, missingFor, openVisits } from './stock'
@@ -26,7 +27,12 @@ export async function loadLeadTimes(): Promise<{
   of: (version: Version, assemblyId: string) => LeadTimeOf
   from: unknown[]
 }> {
-  const [book, practices, visitRows] = await Promise.all([loadBook(), companyPractices(), openVisits()])
+  const [book, practices, visitRows, facts] = await Promise.all([
+    loadBook(),
+    companyPractices(),
+    openVisits(),
+    unitFacts(),
+  ])
   const visitsOf = derived('open visits by pump', [visitRows], () => {
     const byPump = new Map<string, { visit: VisitRow; item: VisitItem }[]>()
     for (const visit of visitRows)
@@ -41,16 +47,18 @@ export async function loadLeadTimes(): Promise<{
       const visit = own.find(
         ({ item }) => item.task === task && item.positions.some((position) => positions.includes(position)),
       )?.visit
-      const missing = needsOfService(version, task, positions, practices).flatMap(({ part, quantity }) => {
-        const need = { modelId: version.modelId, part, quantity }
-        const found = missingFor(book, need, visit?.day ?? day, visit?.id)
-        return found && found.missing > 0 ? [found] : []
-      })
+      const missing = needsOfService(version, task, positions, practices, facts.get(assemblyId)).flatMap(
+        ({ part, quantity }) => {
+          const need = { modelId: version.modelId, part, quantity }
+          const found = missingFor(book, need, visit?.day ?? day, visit?.id)
+          return found && found.missing > 0 ? [found] : []
+        },
+      )
       return {
         days: Math.max(0, ...missing.map(({ earliestDay }) => daysBetween(book.today, earliestDay))),
         parts: missing.map(({ part }) => `${part.number} ${part.name}`),
       }
     }
   }
-  return { of, from: [book, practices, visitRows] }
+  return { of, from: [book, practices, visitRows, facts] }
 }

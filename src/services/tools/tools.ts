@@ -28,7 +28,7 @@ import {
   editRow,
   requireUnique,
 } from '../house'
-import { composeItems, modelsOf } from '../composing'
+import { composeItems, unitsOf } from '../composing'
 import { companyPractices } from '../practices'
 
 /** The register: every wrench and special tool, what is out of calibration, and who takes what when. */
@@ -87,7 +87,7 @@ export async function toolBookings(): Promise<ToolBooking[]> {
     companyPractices(),
   ])
   const open = rows.filter((visit) => isOpen(visit.state))
-  const models = await modelsOf(open.flatMap((visit) => visit.items))
+  const units = await unitsOf(open.flatMap((visit) => visit.items))
   return open.map((visit) => {
     const machine = machineRows.find((each) => each.id === visit.machineId)
     return {
@@ -95,7 +95,7 @@ export async function toolBookings(): Promise<ToolBooking[]> {
       number: visitNumber(visit.number),
       day: visit.day,
       yard: yardRows.find((yard) => yard.id === machine?.yardId)?.name ?? 'the shelf',
-      tools: composeItems(visit.items, models, practices)
+      tools: composeItems(visit.items, units, practices)
         .tools.filter((tool) => tool.special)
         .map((tool) => tool.name),
     }

@@ -2,7 +2,7 @@ import 'server-only'
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
 import { conflict, invalid, notFound, check } from '@/core/problem'
-import { allPositions, positionName, type PumpModel } from '@/core/models'
+import { allPositions, mayRenew, positionName, type PumpModel } from '@/core/models'
 import {
   clockStartSchema,
   positionsOf,
@@ -64,9 +64,7 @@ export async function recordRenewal(actor: Actor, input: RenewalInput): Promise<
   await write(async () => {
     const { row, model } = await pumpAndModel(renewal.assemblyId)
     if ((await lives.byId(lifeId(renewal.id, 0))) !== null) return
-    const task = model.tasks.find(
-      (each) => each.key === renewal.task && (each.kind === 'renew' || each.kind === 'change'),
-    )
+    const task = model.tasks.find((each) => each.key === renewal.task && mayRenew(each))
     if (!task) throw invalid({ task: 'Choose a service of this pump model that renews something.' })
     const unknown = renewal.positions.filter((position) => !positionsOf(model, task).includes(position))
     if (unknown.length > 0) throw invalid({ positions: `“${task.name}” has no position “${unknown[0]}”.` })

@@ -5,6 +5,7 @@ import {
   allPositions,
   indicesOf,
   instancesOf,
+  mayRenew,
   positionName,
   repeatName,
   type PositionKey,
@@ -170,14 +171,12 @@ function ofModel(
   return derived(`model ${versionId}`, [model], () => ({
     positionNames: Object.fromEntries(allPositions(model).map((key) => [key, positionName(model, key)])),
     tasks: model.tasks.map(({ key, name, limit, tolerance }) => ({ key, name, limit, tolerance })),
-    renewals: model.tasks
-      .filter((task) => task.kind === 'renew' || task.kind === 'change')
-      .map((task) => ({
-        task: task.key,
-        name: task.name,
-        sorts: sortsOf(model, task),
-        positions: positionsOf(model, task).map((key) => ({ key, label: positionName(model, key) })),
-      })),
+    renewals: model.tasks.filter(mayRenew).map((task) => ({
+      task: task.key,
+      name: task.name,
+      sorts: sortsOf(model, task),
+      positions: positionsOf(model, task).map((key) => ({ key, label: positionName(model, key) })),
+    })),
   }))
 }
 

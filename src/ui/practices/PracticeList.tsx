@@ -12,6 +12,7 @@ import type { Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
 import { FieldFrame, TextInput, type Option } from '../forms/FieldFrame'
 import { OverrideDialog } from './OverrideDialog'
+import { ProductLine } from './ProductLine'
 
 type Choose = (input: PracticeInput) => Promise<Outcome>
 type Props = { practices: PracticeView[]; models: Option[]; today: string; choose: Choose | null }
@@ -102,6 +103,7 @@ function CompanyChoice({
   const toast = useToast()
   const router = useRouter()
   const id = `reason-${practice.key}`
+  const putsOn = practice.choices.find((each) => each.key === now)?.treats
   const save = async () => {
     setBusy(true)
     const outcome = await choose!({
@@ -138,6 +140,9 @@ function CompanyChoice({
           />
         ))}
       </RadioGroup>
+      {choice === now && putsOn && putsOn.takesMl > 0 && (
+        <ProductLine practice={practice} treats={putsOn} choose={choose} />
+      )}
       {choice !== now && (
         <div className="stack-tight">
           <FieldFrame id={id} label="Why, in one line" error={problem} optional>

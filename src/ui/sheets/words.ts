@@ -1,4 +1,10 @@
-import { hoursOrMinutes, orientationWords, phaseNames, treatmentWords } from '@/core/models'
+import {
+  hoursOrMinutes,
+  orientationWords,
+  phaseNames,
+  qualificationNames,
+  treatmentWords,
+} from '@/core/models'
 import type { FindingSort } from '@/core/inspection'
 import {
   type Done,
@@ -20,7 +26,7 @@ export function stepFacts(state: SheetState, each: StepState): [string, string][
   const assembly = state.content.assemblies.find((candidate) => candidate.id === each.step.assemblyId)
   const tools = step.tools.map((key) => state.content.tools.find((tool) => tool.key === key)?.name ?? key)
   const fastener = fastenerOf(state, each)
-  const treatment = step.treatment ?? fastener?.treatment
+  const treatment = step.treatment ?? (step.snug ? null : fastener?.treatment)
   const facts: [string, string][] = [
     ['Tool', tools.join(', ')],
     ['Part', assembly?.parts.find((part) => part.key === step.part)?.name ?? ''],
@@ -82,9 +88,24 @@ export function clockTime(at: string, timeZone: string): string {
 
 /** What must be known before a step is begun: a second person, something heavy. */
 export function flagWords({ step: { step } }: StepState): string[] {
-  return [step.people > 1 ? `${step.people} people` : '', step.lift ? `Heavy: ${step.lift}` : ''].filter(
-    Boolean,
-  )
+  return [
+    step.people > 1
+      ? `${step.people} people${step.helperMinutes ? `, the second for ${step.helperMinutes}\u00a0min` : ''}`
+      : '',
+    step.lift ? `Heavy: ${step.lift}` : '',
+    step.qualification ? `For somebody ${qualificationNames[step.qualification]}` : '',
+  ].filter(Boolean)
+}
+
+/**
+ * What a torque is for, so that it is never taken for that of a look-alike: the pump, its model, the
+ * fastener, and where.
+ */
+export function torqueFor(state: SheetState, each: StepState): string {
+  const fastener = fastenerOf(state, each)
+  const assembly = state.content.assemblies.find(({ id }) => id === each.step.assemblyId)
+  if (!fastener || !assembly) return ''
+  return [`${assembly.number} ${assembly.title}`, fastener.name, each.step.where].filter(Boolean).join(' · ')
 }
 
 /** The opened place whose work a step is: its own node, or the one its position is reached in. */

@@ -48,13 +48,14 @@ test('a task is done while its node is open', () => {
     fc.property(anyJob, ([model, tasks, practices]) => {
       const { steps, opened } = compose(model, tasks, practices)
       for (const { task, positions } of tasks) {
-        const node = model.tasks.find(({ key }) => key === task)!.at
+        const { at: node } = model.tasks.find(({ key }) => key === task)!
         for (const position of positions) {
           const { index } = splitInstance(position)
           const own = opened.includes(`${node}@${index}`) ? `${node}@${index}` : node
-          const work = steps
+          const mine = steps
             .map((step, at) => ({ step, at }))
             .filter(({ step }) => step.task === task && step.position === position)
+          const work = mine.filter(({ step }) => step.laidIn === undefined)
           const side = (which: string) =>
             steps
               .map((step, at) => ({ step, at }))
@@ -63,10 +64,80 @@ test('a task is done while its node is open', () => {
             expect(Math.max(-1, ...side('open').map((each) => each.at))).toBeLessThan(at)
             expect(Math.min(Infinity, ...side('close').map((each) => each.at))).toBeGreaterThan(at)
           }
+          // What is laid in stands after the opening of its place, and before the last that closes it.
+          for (const { step, at } of mine) {
+            if (step.laidIn === undefined) continue
+            const place = step.laidIn.split('/')[1]!
+            const of = (which: string) =>
+              steps.flatMap(({ key }, each) => (key.startsWith(`P-1/${place}/${which}/`) ? [each] : []))
+            expect(Math.max(-1, ...of('open'))).toBeLessThan(at)
+            // Cleaning the bore and counting its pieces come before; the rest of the way out after.
+            expect(steps.some(({ key }) => key === step.laidIn)).toBe(false)
+          }
         }
       }
     }),
   )
+})
+
+test('what lies in a bore goes in from the innermost outwards, each piece by exactly one step', () => {
+  fc.assert(
+    fc.property(anyJob, ([model, tasks, practices]) => {
+      const { steps } = compose(model, tasks, practices)
+      const places = [...new Set(steps.flatMap(({ key }) => /^P-1\/([^/]+)\/close\//.exec(key)?.[1] ?? []))]
+      for (const place of places) {
+        const node = model.access.find(({ key }) => key === splitInstance(place).key)!
+        const own = steps
+          .map((step, at) => ({ ...step, at }))
+          .filter(({ key, laidIn }) => (laidIn ?? key).startsWith(`P-1/${place}/close/`))
+        const onBench = new Set(node.bench.flatMap(({ of }) => of))
+        const goesIn = node.stack
+          .filter(({ part }) => !onBench.has(part))
+          .map(({ part }) => own.filter(({ step }) => step.part === part).map(({ at }) => at))
+        for (const at of goesIn) expect(at.length).toBeGreaterThan(0)
+        // Answers that exclude each other, and pieces of one part on two sides, may each have a step.
+        const firsts = goesIn.map((at) => at[0]!)
+        expect(firsts).toEqual([...firsts].sort((a, b) => a - b))
+        for (const { part } of node.stack) {
+          const sure = own.filter(
+            ({ step, position, task }) =>
+              step.part === part && step.when === null && (task === null || position !== null) && !step.fits,
+          )
+          const places = sure.map(({ laidIn, key }) => laidIn ?? key)
+          expect(new Set(places).size).toBe(places.length)
+        }
+      }
+    }),
+  )
+})
+
+test('what is found bad is opened and renewed, what is good is left shut: every step hangs on its own answer', () => {
+  const sheet = compose(triplex, [on(triplex, 'plungerCheck')])
+  expect(sheet.opened).toEqual(['manifold'])
+  const inside = sheet.steps.filter(({ key, laidIn }) => (laidIn ?? key).includes('plungerOut@'))
+  expect(inside.length).toBeGreaterThan(0)
+  for (const { step } of inside)
+    expect(step.when).toEqual({
+      question: 'plungerVerdict',
+      is: 'scored, chipped or cracked: renew',
+    })
+  // Nothing is reserved: the plungers go along, with what their opening would destroy.
+  expect(needs(sheet)).toEqual({})
+  expect(sheet.spares.map(({ part, quantity }) => [part, quantity])).toEqual(
+    expect.arrayContaining([
+      ['plunger', 3],
+      ['copperWasher', 3],
+      ['plungerOring', 3],
+      ['plungerBackup', 3],
+    ]),
+  )
+  // Three plungers of 4 + 6 minutes each, should all three be bad.
+  expect(sheet.perhapsMinutes).toBe(30)
+  expect(sheet.minutes).toBe(15 + 12 + 18 + 3 * 3 + 15)
+  // Renewed for certain besides, each goes in once and hangs on nothing.
+  const both = compose(triplex, [on(triplex, 'plungerCheck'), on(triplex, 'plungers', 2)])
+  const fitted = both.steps.filter(({ laidIn }) => laidIn?.includes('plungerOut@2'))
+  expect(fitted.map(({ task, step }) => [task, step.when])).toEqual([['plungers', null]])
 })
 
 test('the same tasks in any order compose the same sheet, with every key once', () => {
@@ -131,8 +202,11 @@ test('what opening always destroys is needed once for each opened node, whatever
           const spot = index === null ? use.spot : `${use.spot}@${index}`
           const sure = sheet.parts.filter(({ part, spots }) => part === use.part && spots.includes(spot))
           const perhaps = sheet.spares.filter(({ part, spots }) => part === use.part && spots.includes(spot))
+          // A fact that nobody knows leaves it open whether it is used.
           const onCondition =
-            use.practice !== null && practices.company[use.practice]?.choice === 'onCondition'
+            use.rule === 'onCondition' ||
+            use.fact !== null ||
+            (use.practice !== null && practices.company[use.practice]?.choice === 'onCondition')
           expect([sure.length, perhaps.length]).toEqual(onCondition ? [0, 1] : [1, 0])
           for (const each of [...sure, ...perhaps])
             expect(each.spots.filter((one) => one === spot)).toHaveLength(1)
@@ -182,30 +256,25 @@ test('bundling saves what the shared openings, making safe and proving would cos
     assemblies: [{ id: 'P-1', model: triplex, tasks: [on(triplex, 'hpSeals'), on(triplex, 'oilSeals')] }],
   }
   const saving = savingOfBundling(input)
-  // Manifold 12 + 18 and three stacks of 4 + 5 are shared; making safe 15 and proving 15 too.
-  expect(saving.saved).toBe(30 + 27 + 30)
+  // The manifold, 12 + 18, is shared; making safe 15 and proving 15 too. Plungers stay where the stacks are.
+  expect(saving.saved).toBe(30 + 30)
   expect(saving.oneByOne - saving.together).toBe(saving.saved)
-  expect(saving.shared.map(({ node, tasks }) => [node, tasks])).toEqual([
-    ['manifold', 2],
-    ['sealStack@1', 2],
-    ['sealStack@2', 2],
-    ['sealStack@3', 2],
-  ])
+  expect(saving.shared.map(({ node, tasks }) => [node, tasks])).toEqual([['manifold', 2]])
 })
 
 test('offers: what the strip-down makes cheap, with what it costs now and what it costs alone', () => {
   const input = { assemblies: [{ id: 'P-1', model: triplex, tasks: [on(triplex, 'hpSeals')] }] }
   const offers = offersFor(input)
   const oilSeals = offers.find(({ task }) => task === 'oilSeals')!
-  // Plungers off 3 × (4 + 6) and three oil seals of 6; alone also manifold 30, stacks 27, safe and proof 30.
-  expect([oilSeals.now, oilSeals.alone]).toEqual([48, 48 + 30 + 27 + 30])
-  expect(oilSeals.openAlready).toEqual(['Manifold off', 'Seal stack out'])
+  // Plungers off 3 × (4 + 6) and three oil seals of 6; alone also manifold 30, safe and proof 30.
+  expect([oilSeals.now, oilSeals.alone]).toEqual([48, 48 + 30 + 30])
+  expect(oilSeals.openAlready).toEqual(['Manifold off'])
   expect(
     offers
       .map(({ task }) => task)
       .slice(0, 3)
       .sort(),
-  ).toEqual(['lpSeals', 'oilSeals', 'plungers'])
+  ).toEqual(['lpSeals', 'plungerCheck', 'retainerCheck'])
   expect(offers.some(({ task }) => task === 'hpSeals')).toBe(false)
   // One cylinder is open: the others of that task are offered too.
   const one = offersFor({ assemblies: [{ id: 'P-1', model: triplex, tasks: [on(triplex, 'hpSeals', 2)] }] })
@@ -325,14 +394,17 @@ test('two pumps of different kinds on one visit: safe and proof once, each own p
       { id: 'P-2', model: diaphragm, tasks: [on(diaphragm, 'oilChange')] },
     ],
   })
-  expect(sheet.minutes).toBe(18 + 22 + 30 + 22)
+  // The oil of the second is let out and filled at a place of its own: 8 + 16, and 6 for the change.
+  expect(sheet.minutes).toBe(18 + 22 + (8 + 16 + 6) + 22)
   expect(sheet.parts.map(({ assemblyId, part, quantity }) => [assemblyId, part, quantity])).toEqual([
     ['P-1', 'oil', 2.6],
+    ['P-1', 'drainSeal', 1],
+    ['P-2', 'drainSeal', 1],
     ['P-2', 'oil', 1.6],
   ])
   // Each has its own proving pressure.
   expect(
     sheet.steps.filter(({ step }) => step.key === 'pressure').map(({ step }) => step.measure!.max),
   ).toEqual([210, 40])
-  expect(needs(sheet)).toEqual({ oil: 1.6 })
+  expect(needs(sheet)).toEqual({ oil: 1.6, drainSeal: 1 })
 })

@@ -25,6 +25,7 @@ test('the manual wins over the model’s override, that over the company, that o
     from: 'manual',
     because: 'page 3',
     overruled: 'tapped',
+    treats: null,
   })
 })
 
@@ -32,14 +33,14 @@ const changes: [practice: Parameters<typeof chosen>[0], gone: string[], come: st
   [['headOff', 'tapped'], ['prise'], ['tap']],
   [
     ['guidePins', 'without'],
-    ['pins', 'pinsBack', 'slide', 'pinsOut'],
-    ['lastTwo', 'slideFree'],
+    ['pins', 'pinsBack', 'slide', 'snug', 'pinsOut', 'snugPinned'],
+    ['lastTwo', 'slideFree', 'snugAll'],
   ],
   [['crankToRefit', 'centreOut'], ['crankOuter'], ['crankCentre']],
   [['sealFitting', 'driven'], ['fit'], ['fitDriven']],
   [['sealFitting', 'hotWater'], ['fit'], ['soften', 'fitSoft']],
   [['powerTools', 'runDown'], [], ['runDown']],
-  [['powerTools', 'never'], ['runOut'], []],
+  [['powerTools', 'never'], ['runOut'], ['screws']],
   [['benchOrPlace', 'onBench'], [], ['lines', 'lift', 'seat']],
 ]
 test.each(changes)('%j changes the sheet', (choice, gone, come) => {

@@ -73,7 +73,19 @@ test('chemical pump beside a triplex: made safe once, and its own caution is not
     ],
   })
   const safe = sheet.steps.filter(({ phase }) => phase === 'makeSafe').map(({ step }) => step.key)
-  expect(safe).toEqual(['lockOut', 'ignition', 'relieve', 'cool', 'drained', 'board', 'rinse'])
+  expect(safe).toEqual([
+    'drive',
+    'lockOut',
+    'ignition',
+    'relieve',
+    'cool',
+    'drained',
+    'turnPetrol',
+    'turnDiesel',
+    'turnElectric',
+    'board',
+    'rinse',
+  ])
   expect(sheet.cautions.map(({ words }) => words).join()).toContain('Hypochlorite never meets acid')
   expect(stepOf(sheet, 'suit').when).toEqual({ question: 'swollen', is: 'swollen or sticky' })
   expect(

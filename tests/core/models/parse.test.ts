@@ -7,7 +7,7 @@ const data = (): Json => JSON.parse(readFileSync('src/demo/models/ostrel-p3-200.
 test('the compact triplex is read, with its defaults filled in', () => {
   const model = parsePumpModel(data())
   // Six positions on each of three cylinders, the oil and the inlet filter.
-  expect(allPositions(model)).toHaveLength(6 * 3 + 2)
+  expect(allPositions(model)).toHaveLength(8 * 3 + 2)
   expect(positionName(model, 'hpSeal@2')).toBe('High-pressure seal, cylinder 2')
   expect(positionName(model, 'oil')).toBe('Crankcase oil')
   expect(splitInstance('hpSeal@2')).toEqual({ key: 'hpSeal', index: 2 })
@@ -33,8 +33,8 @@ const broken: [what: string, breakIt: (model: Json) => void, faults: Record<stri
   ],
   [
     'a dangling node',
-    (model) => (model.tasks[2].at = 'lid'),
-    { 'tasks.2.at': 'There is no “lid” among the access nodes.' },
+    (model) => (model.tasks[0].at = 'lid'),
+    { 'tasks.0.at': 'There is no “lid” among the access nodes.' },
   ],
   [
     'a dangling tool in a step',
@@ -45,13 +45,13 @@ const broken: [what: string, breakIt: (model: Json) => void, faults: Record<stri
     'a circle in the way in',
     (model) => (model.access[3].parent = 'plungerOut'),
     {
-      'access.3.parent': 'The way in goes round in a circle: manifold, plungerOut, sealStack, manifold.',
+      'access.3.parent': 'The way in goes round in a circle: manifold, plungerOut, manifold.',
     },
   ],
   [
     'a key twice',
     (model) => model.tools.push({ key: 'hexKey', name: 'x' }),
-    { 'tools.14.key': '“hexKey” stands here twice.' },
+    { 'tools.16.key': '“hexKey” stands here twice.' },
   ],
   [
     'no limit',
@@ -74,12 +74,85 @@ const broken: [what: string, breakIt: (model: Json) => void, faults: Record<stri
   [
     'a stage that the fastener does not have',
     (model) => (model.access[3].close.at(-1).stage = 3),
-    { 'access.3.close.9.stage': 'Its fastener has no such stage.' },
+    { 'access.3.close.13.stage': 'Its fastener has no such stage.' },
   ],
   [
     'a bolt without a place',
     (model) => model.fasteners[0].layout.pop(),
     { 'fasteners.0.layout': 'There are 8 of them, but 7 places.' },
+  ],
+  [
+    'a piece laid in that is no position',
+    (model) => (model.access[4].close[2].lays = 'lid'),
+    { 'access.4.close.2.lays': 'There is no “lid” among the positions.' },
+  ],
+  [
+    'a piece that two steps lay in',
+    (model) => (model.access[4].close[1].lays = 'hpSeal'),
+    {
+      'access.4.close.1.lays': 'Two steps of this node lay it in: say which one it is.',
+      'access.4.close.2.lays': 'Two steps of this node lay it in: say which one it is.',
+    },
+  ],
+  [
+    'a piece laid in while it is opened',
+    (model) => (model.access[4].open[0].lays = 'hpSeal'),
+    { 'access.4.open.0.lays': 'Only a closing step lays something in.' },
+  ],
+  [
+    'a piece laid in where its task does not fit it',
+    (model) => (model.tasks[2].at = 'manifold'),
+    { 'access.4.close.2.lays': '“Renew high-pressure seals” fits it elsewhere: it would go in twice.' },
+  ],
+  [
+    'a fact that nobody asks',
+    (model) => (model.makeSafe[0].fact = { key: 'hand', is: ['left'] }),
+    { 'makeSafe.0.fact.key': 'There is no “hand” among the facts.' },
+  ],
+  [
+    'a fact that is never so',
+    (model) => (model.makeSafe[0].fact = { key: 'drive', is: ['steam'] }),
+    { 'makeSafe.0.fact.is.0': '“Drive” is never this.' },
+  ],
+  [
+    'a step that hangs on a fact and on an answer',
+    (model) => (model.prove[4].fact = { key: 'drive', is: ['petrol'] }),
+    { 'prove.4.fact': 'A step hangs on a fact or on an answer, not on both.' },
+  ],
+  [
+    'bolts that are run in, but not which',
+    (model) => (model.prove[0].snug = true),
+    { 'prove.0.fastener': 'Say which bolts this is about.' },
+  ],
+  [
+    'pins in places where none stand',
+    (model) => (model.fasteners[0].pinned = []),
+    { 'access.3.close.10.places': 'No guide pins take the places of these.' },
+  ],
+  [
+    'an application in another unit than its bottle',
+    (model) => (model.fasteners[2].treatment.takes.unit = 'g'),
+    { 'fasteners.2.treatment.takes.unit': '“Medium threadlocker” is counted in mL.' },
+  ],
+  [
+    'work on condition that judges nothing',
+    (model) => delete model.tasks[5].steps[0].asks,
+    { 'tasks.5.steps': 'What is renewed on condition is judged first: a step asks what was found.' },
+  ],
+  [
+    'work on condition that always renews',
+    (model) => delete model.tasks[5].steps[1].when,
+    { 'tasks.5.steps.1': 'Renewed on condition: this step must hang on an answer.' },
+  ],
+  [
+    'work on condition that renews where nothing lays it in',
+    (model) => delete model.access[5].close[4].lays,
+    { 'tasks.5.renewsAt': 'A closing step of “Plunger off” says where each piece is laid in.' },
+  ],
+  [
+    'a sub-assembly built of one that comes later',
+    (model) => model.access[4].bench.unshift({ key: 'outer', name: 'Outer', of: ['retainerSet'] }),
+    { 'access.4.bench.0.of.0': '“retainerSet” must be listed before what it is built into.' },
   ],
   [
     'another format',

@@ -210,10 +210,8 @@ describe('torque, bolt by bolt', () => {
     expect(pulledOff(fold(...pulledTwice, entry('torqueSet', { ...set(90).payload }), explained))).toEqual([])
 
     const oil = contentFor(triplex, [{ task: 'oilChange', positions: ['oil'] }])
-    const drained = fold(...doneUntil(oil, 'oilChange/oil/fill'))
-    expect(tick(drained, 'oil/fill', { measure: { value: 1.2, unit: 'L' }, reason: 'full' })).toMatch(
-      /No value is given here/,
-    )
+    const drained = fold(...doneUntil(oil, 'oilChange/oil/plug'))
+    expect(tick(drained, 'oil/plug', { reason: 'tight' })).toMatch(/No value is given here/)
   })
 })
 

@@ -27,7 +27,8 @@ export function contentFor(
   tasks: ChosenTask[],
   practices?: CompanyPractices,
 ): SheetContent {
-  const composed = composeSheet({ assemblies: [{ id: 'pump', model, tasks }] }, practices)
+  const facts = { drive: 'diesel' }
+  const composed = composeSheet({ assemblies: [{ id: 'pump', model, tasks, facts }] }, practices)
   return {
     trigger: 'planned',
     trouble: '',

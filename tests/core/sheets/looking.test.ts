@@ -92,7 +92,7 @@ describe('valves that go back', () => {
   })
 
   test('nobody is asked before a valve has been looked at, nor where any bore will do', () => {
-    expect(valvesBack(fold(...doneUntil(valves, 'outletValve@1/draw')))).toEqual([])
+    expect(valvesBack(fold(...doneUntil(valves, 'outletValve@1/look')))).toEqual([])
     const anyBore = {
       ...valves,
       practices: [{ key: 'reusedValves', assemblyId: 'pump', choice: 'anyBore', name: '', version: 1 }],
@@ -115,17 +115,18 @@ describe('phases of a sheet with branches', () => {
 
   test('what hangs on an answer stands together until it is given; what is not needed is not listed', () => {
     expect(phases(fold(...madeSafe(valves)))).toEqual([
-      'makeSafe 5',
-      'stripDown 2',
+      'makeSafe 6',
+      // Two caps, and of each valve: drawn, its seat drawn should it stay behind, its pocket cleaned.
+      'stripDown 8',
       'inspect 8',
-      'renew 4 as found',
-      'rebuild 4',
+      // Of each valve: three pieces put together, dressed, new or back; then the caps, two steps each.
+      'rebuild 16 as found',
       'prove 11',
     ])
-    expect(phases(counted('good, goes back')).slice(2)).toEqual(['inspect 8', 'rebuild 6', 'prove 11'])
+    expect(phases(counted('good, goes back')).slice(2)).toEqual(['inspect 8', 'rebuild 14', 'prove 11'])
     expect(phases(counted('worn, cracked or pitted: renew')).slice(2)).toEqual([
       'inspect 7',
-      'rebuild 1',
+      'rebuild 6',
       'renew 1',
       'rebuild 4',
       'prove 11',
@@ -182,11 +183,11 @@ describe('looking at one part', () => {
       .steps.filter(isLook)
       .map(({ step }) => step.key)
     expect(looks).toEqual(
-      [1, 2].flatMap((bore) => ['draw', 'apart', 'ownBore'].map((key) => looksAt(bore, key))),
+      [1, 2].flatMap((bore) => ['look', 'apart', 'ownBore'].map((key) => looksAt(bore, key))),
     )
   })
   const looksAt = (bore: number, key: string) =>
-    key === 'draw' ? `pump/outletCap/outletValves/outletValve@${bore}/draw` : stepAt(bore, key)
+    key === 'look' ? `pump/outletCap/outletValves/outletValve@${bore}/look` : stepAt(bore, key)
 
   test('a part on which nothing is seen gets the disposition that is usual for its sort', () => {
     const seals = fold(entry('composed', contentFor(triplex, [{ task: 'hpSeals', positions: ['hpSeal@1'] }])))

@@ -24,7 +24,7 @@ import {
   unfinished,
   unseen,
   valvesBack,
-  wantsLookingUp,
+  looksUpFirst,
   wentBack,
   type DeviceEntryKind,
   type Done,
@@ -108,7 +108,7 @@ class Worker {
   private doStep(each: StepState) {
     const { step, assemblyId, position, key } = each.step
     const fastener = fastenerOf(this.state, each)
-    if (fastener && wantsLookingUp(fastener)) {
+    if (fastener && looksUpFirst(this.state, each)) {
       const { value, unit } =
         fastener.torque.state === 'stated' ? fastener.torque : { value: 22, unit: 'N·m' }
       this.write('torqueSet', { assemblyId, fastener: fastener.key, value, unit, page: 'page 9' })
@@ -123,7 +123,7 @@ class Worker {
     }
     if (step.timer?.kind === 'cured') this.minutes += step.timer.minutes
     const places = boltPlaces(this.state, each)
-    const boltByBolt = places.length > 0 && this.choose(2) === 0
+    const boltByBolt = places.length > 0 && (step.places === 'pinned' || this.choose(2) === 0)
     if (boltByBolt) for (const _ of places) this.pull(key)
     this.write('done', this.answer(key), key)
   }

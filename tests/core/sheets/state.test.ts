@@ -38,15 +38,15 @@ beforeEach(() => restart())
 test('a sheet begins with everything open, and the meter unread', () => {
   const state = fold(entry('composed', content))
   expect(state.unread.map((meter) => meter.id)).toEqual(['meter'])
-  // Steps that hang on what was found wait for the answer: two in the bores, four at proving.
-  expect(state.steps.filter((each) => each.state === 'waiting')).toHaveLength(6)
+  // Steps that hang on what was found wait for the answer: two in the stacks, six where the manifold came
+  // off, four at proving.
+  expect(state.steps.filter((each) => each.state === 'waiting')).toHaveLength(12)
   expect(unfinished(state)).toHaveLength(composed.steps.length)
   expect(sheetState([])).toBeNull()
   expect(phasesOf(state).map((each) => each.phase)).toEqual([
     'makeSafe',
     'stripDown',
     'inspect',
-    'renew',
     'rebuild',
     'prove',
   ])
@@ -76,7 +76,7 @@ test('first the meter, then making safe by name, then each gate in its turn', ()
   const made = fold(...ticked, safe())
   expect(refusal(made, tick(strip.key))).toBeNull()
   // The crank gate of the strip-down stands before everything after it.
-  const later = stepLike(made, 'manifold/open/screws')
+  const later = stepLike(made, 'manifold/open/runOut')
   expect(blockedBy(made, later)).toMatch(/^First: Turn the shaft/)
   expect(refusal(made, { stepKey: 'no/such/step', kind: 'done', payload: nothing })).toBe(
     'This sheet has no such step.',

@@ -77,14 +77,18 @@ test('each position has its own life: the cylinder renewed on its own has a line
   const clocks = taskClocks(model, record())
   const lines = clocks.map(({ task, where, clock }) => [task.key, where, clock.hoursUsed, clock.state])
   expect(lines).toEqual([
-    // 846 of 100 h, of 400 h, of 800 h (5.75 % past), of 1 000 h, of 1 200 h, of 2 400 h.
+    // 846 of 100 h, of 400 h, of 800 h (5.75 % past), of 1 000 h, of 1 200 h, of 1 600 h, of 2 400 h. What is
+    // looked at on condition has a clock of its own beside the life of the part.
     ['inletFilter', '', 846, 'overdue'],
     ['oilChange', '', 846, 'overdue'],
     ['hpSeals', 'cylinders 1 and 2', 846, 'over'],
+    ['plungerCheck', 'all cylinders', 846, 'over'],
     ['lpSeals', 'cylinders 1 and 2', 846, 'healthy'],
     ['outletValves', 'all cylinders', 846, 'healthy'],
     ['inletValves', 'all cylinders', 846, 'healthy'],
+    ['retainerCheck', 'all cylinders', 846, 'healthy'],
     ['plungers', 'all cylinders', 846, 'healthy'],
+    ['boltCheck', 'all cylinders', 846, 'healthy'],
     ['oilSeals', 'all cylinders', 846, 'healthy'],
     ['hpSeals', 'cylinder 3', 212, 'healthy'],
     ['lpSeals', 'cylinder 3', 212, 'healthy'],

@@ -29,8 +29,9 @@ export function fastenerOf(state: SheetState, each: StepState): Fastener | null 
   }
 }
 
-/** The stated torque of a step's stage, or null where the manual gives none or it tightens nothing. */
+/** The stated torque of a step's stage, or null where the manual gives none or nothing is pulled yet. */
 export function statedTorque(state: SheetState, step: StepState): { value: number; unit: string } | null {
+  if (step.step.step.snug) return null
   const torque = fastenerOf(state, step)?.torque
   if (torque?.state !== 'stated') return null
   const { stage } = step.step.step
@@ -71,6 +72,12 @@ export function needAt(state: SheetState, { step }: StepState) {
 export function wantsLookingUp(fastener: Fastener): boolean {
   const { torque } = fastener
   return torque.state === 'notGiven' || (torque.state === 'stated' && !torque.verified)
+}
+
+/** Whether a step waits for a torque to be looked up; running bolts in until they touch asks for none. */
+export function looksUpFirst(state: SheetState, step: StepState): boolean {
+  const fastener = fastenerOf(state, step)
+  return fastener !== null && !step.step.step.snug && wantsLookingUp(fastener)
 }
 
 /** The value that was looked up on this sheet for what a step tightens, if it was. */
@@ -127,18 +134,24 @@ export function pulledOff(state: SheetState): PulledOff[] {
 }
 
 /**
- * The bolts of a step in the order in which they are tightened, each with its place; empty where the
- * model draws none and the step is one pull.
+ * The bolts of a step in the order in which they are tightened, each with its place in the whole order;
+ * empty where the model draws none and the step is one pull. A step may be about those alone whose places
+ * guide pins take, or about the others.
  */
 export function boltPlaces(state: SheetState, step: StepState): BoltPlace[] {
   const need = needAt(state, step)
   if (!need || need.order.length === 0) return []
-  return need.order.map((bolt, index) => ({
-    place: index + 1,
-    number: need.order.indexOf(bolt) + 1,
-    bolt,
-    again: need.order.indexOf(bolt) < index,
-  }))
+  const { snug, places } = step.step.step
+  const pinned = (bolt: string) => need.fastener.pinned.includes(Number(bolt))
+  return need.order
+    .map((bolt, index) => ({
+      place: index + 1,
+      number: need.order.indexOf(bolt) + 1,
+      bolt,
+      again: need.order.indexOf(bolt) < index,
+    }))
+    .filter(({ again }) => !snug || !again)
+    .filter(({ bolt }) => (places ?? 'all') === 'all' || pinned(bolt) === (places === 'pinned'))
 }
 
 /** The bolt to pull now; null where all are pulled or the step is one pull. */

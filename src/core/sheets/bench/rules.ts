@@ -1,5 +1,13 @@
 import { dispositionRefusal } from '../../inspection'
-import { boltPlaces, fastenerOf, nextBolt, statedTorque, torqueRefusal, wantsLookingUp } from './bolts'
+import {
+  boltPlaces,
+  fastenerOf,
+  looksUpFirst,
+  nextBolt,
+  statedTorque,
+  torqueRefusal,
+  wantsLookingUp,
+} from './bolts'
 import { keptSettings, notCounted, valvesBack } from './counts'
 import type { SheetStep } from '../../composing'
 import { lockless, locksOn, unlockRefusal } from './locks'
@@ -169,6 +177,7 @@ function notedWords(state: SheetState, what: string): string {
 function tighteningRefusal(state: SheetState, step: StepState, done: Done): string | null {
   const fastener = fastenerOf(state, step)
   if (!fastener) return null
+  if (step.step.step.snug) return snugRefusal(state, step, done)
   if (wantsLookingUp(fastener)) return lookUpWords(fastener.torque.state === 'notGiven')
   const stated = statedTorque(state, step)
   if (!stated) return null
@@ -181,6 +190,15 @@ function tighteningRefusal(state: SheetState, step: StepState, done: Done): stri
       : null
   }
   return torqueRefusal(stated, done.torque, done.reason)
+}
+
+/** Bolts that are only run in: one by one once somebody began so, and always where pins kept them out. */
+function snugRefusal(state: SheetState, step: StepState, done: Done): string | null {
+  const next = nextBolt(state, step)
+  if (!next || done.reason !== '') return null
+  const left = boltPlaces(state, step).length - step.bolts.length
+  if (step.bolts.length === 0 && step.step.step.places !== 'pinned') return null
+  return `${left === 1 ? 'One bolt is' : `${left} bolts are`} not in yet: bolt ${next.number} is next.`
 }
 
 const lookUpWords = (missing: boolean) =>
@@ -203,7 +221,7 @@ function boltRefusal(
   if (step.state === 'waiting') return 'Answer the question it depends on first.'
   const blocked = blockedBy(state, step)
   if (blocked) return blocked
-  if (wantsLookingUp(fastener)) return lookUpWords(fastener.torque.state === 'notGiven')
+  if (looksUpFirst(state, step)) return lookUpWords(fastener.torque.state === 'notGiven')
   if (reason === '') {
     const time = timeRefusal(state, step, now)
     if (time) return time
@@ -253,7 +271,7 @@ export function alwaysRenewed(
     ({ step }) =>
       step.assemblyId === assemblyId &&
       step.position === position &&
-      step.phase === 'renew' &&
+      step.step.phase === 'renew' &&
       step.step.when !== null,
   )
   return planned && !onCondition

@@ -1,4 +1,4 @@
-import { inSentence } from '../../models'
+import { inSentence, treatmentNames, type Treatment } from '../../models'
 import type { SheetState, StepState } from '../state'
 import type { SheetEntry, TimerKind } from '../types'
 
@@ -63,7 +63,7 @@ function cures(state: SheetState): SheetTimer[] {
     found.set(id, {
       id,
       kind: 'cured',
-      name: `Threadlocker, ${name}`,
+      name: `${curingName(state, each)}, ${name}`,
       stepKey: null,
       startedAt: each.by.at,
       endsAt,
@@ -79,13 +79,21 @@ function fastenerName(state: SheetState, { step }: StepState): string | null {
   return found ? inSentence(found.name) : null
 }
 
-/** Minutes until what goes on at this step has cured; null where nothing cures. */
-function curesAfter(state: SheetState, { step }: StepState): number | null {
+/** What goes on at a step and sets or cures: by the step itself, or by the fastener it tightens. */
+export function treatmentAt(state: SheetState, { step }: StepState): Treatment | null {
   const assembly = state.content.assemblies.find((each) => each.id === step.assemblyId)
   const fastener = assembly?.fasteners.find((each) => each.key === step.step.fastener)
-  for (const treatment of [step.step.treatment, fastener?.treatment])
-    if (treatment?.kind === 'threadlocker' && treatment.curesMinutes) return treatment.curesMinutes
-  return null
+  const own = [step.step.treatment, step.step.snug ? null : fastener?.treatment]
+  return own.find((each) => each && (each.setsMinutes || each.curesMinutes)) ?? null
+}
+
+/** Minutes until what goes on at this step has cured; null where nothing cures. */
+const curesAfter = (state: SheetState, step: StepState): number | null =>
+  treatmentAt(state, step)?.curesMinutes || null
+
+function curingName(state: SheetState, step: StepState): string {
+  const name = treatmentNames[treatmentAt(state, step)!.kind]
+  return name[0]!.toUpperCase() + name.slice(1)
 }
 
 /** A timer warns for the last fifth of its time, at least one minute and at most five. */
@@ -133,7 +141,7 @@ export function timeRefusal(state: SheetState, step: StepState, now: string): st
       : null
   }
   if (stand?.state === 'over' && own?.payload.kind === 'sets')
-    return 'The working time has run out: undo it, clean both threads, renew the locker and start again, or say why it still holds.'
+    return 'The working time has run out: undo it, clean both sides, renew it and start again, or say why it still holds.'
   if (timer?.kind === 'cured' && fastener === null) {
     const open = timersOf(state)
       .filter((each) => each.kind === 'cured')

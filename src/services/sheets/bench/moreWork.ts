@@ -18,7 +18,7 @@ import { pumpModelVersions } from '@/db/models'
 import { sheets, type SheetRow } from '@/db/sheets'
 import { visits } from '@/db/plan'
 import { requirePermission, type Actor, recordChange, now, editRow } from '../../house'
-import { jobsOf, modelsOf } from '../../composing'
+import { jobsOf, unitsOf } from '../../composing'
 import { companyPractices } from '../../practices'
 import { contentFrom } from '../content'
 import { appendOwn, entriesOf } from '../sheets'
@@ -27,9 +27,8 @@ import { appendOwn, entriesOf } from '../sheets'
 export async function offersOn(_actor: Actor, sheetId: string): Promise<MoreWork[]> {
   const { content } = await openSheet(sheetId)
   const items = await itemsOf(content)
-  const models = await modelsOf(items)
   const practices = await companyPractices()
-  const jobs = jobsOf(items, models)
+  const jobs = jobsOf(items, await unitsOf(items))
   return offersFor({ assemblies: jobs }, practices).flatMap((offer: Offer): MoreWork[] => {
     const job = jobs.find((each) => each.id === offer.assemblyId)
     const task = job?.model.tasks.find((each) => each.key === offer.task)
@@ -73,8 +72,9 @@ export async function addWork(actor: Actor, input: MoreWorkInput): Promise<void>
     )
     if (begun) throw conflict('This is begun in the other way already: finish it like that, or take it back.')
     const items = merged(before, more)
-    const [models, practices] = await Promise.all([modelsOf(items), companyPractices()])
-    const recomposed = recompose(state, { assemblies: jobsOf(items, models) }, practices)
+    const [units, practices] = await Promise.all([unitsOf(items), companyPractices()])
+    const { models } = units
+    const recomposed = recompose(state, { assemblies: jobsOf(items, units) }, practices)
     const fresh = await contentFrom(recomposed, {
       place: row,
       items,

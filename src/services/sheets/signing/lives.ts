@@ -1,7 +1,7 @@
 import 'server-only'
 import { daysBetween } from '@/core/calendar'
 import { usageSinceTakeOver } from '@/core/hours'
-import { splitInstance, type PumpModel } from '@/core/models'
+import { hasOwnClock, splitInstance, type PumpModel } from '@/core/models'
 import { presumedEndReason, type SheetState, type EndingLife } from '@/core/sheets'
 import { clockOf, ruledLimit, sortsOf, type WearRules } from '@/core/wear'
 import { lives, type LifeRow } from '@/db/wear'
@@ -97,9 +97,7 @@ function clockOfLife(
   rules: WearRules,
 ) {
   const task = model.tasks.find(
-    (each) =>
-      (each.kind === 'renew' || each.kind === 'change') &&
-      each.positions.includes(splitInstance(position).key),
+    (each) => !hasOwnClock(each) && each.positions.includes(splitInstance(position).key),
   )
   if (!task) return { task, clock: null, early: 0 }
   const { limit, tolerance } = ruledLimit(task, sortsOf(model, task), rules)

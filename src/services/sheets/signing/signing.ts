@@ -5,6 +5,7 @@ import { findingWords, symptoms } from '@/core/inspection'
 import { visitNumber } from '@/core/plan'
 import { conflict, invalid, notFound, check } from '@/core/problem'
 import {
+  foundFacts,
   sheetState,
   inspected,
   notReady,
@@ -31,6 +32,7 @@ import {
   dayOf,
   editRow,
 } from '../../house'
+import { learnFact } from '../../composing'
 import { linkFailures, setEarlyChecks, getWear } from '../../wear'
 import { livesOf, named, workedAtOf } from './lives'
 import { appendOwn, entriesOf } from '../sheets'
@@ -168,6 +170,7 @@ export async function signSheet(actor: Actor, input: SignatureInput): Promise<vo
     const done = [...ending, ...looked].flatMap(({ assemblyId, task, position }) =>
       task === null ? [] : [{ assemblyId, task, positions: [position] }],
     )
+    for (const found of foundFacts(state)) await learnFact(actor, found)
     await settleBySheet(actor, { id: sheetId, number: sheet.number, workedAt: at }, done)
     await leaveSigns(actor, sheetId, state, at)
   })

@@ -10,12 +10,12 @@ import {
   isLook,
   keptSettings,
   lockless,
+  looksUpFirst,
   locksOn,
   nextBolt,
   sortAt,
   soundFinding,
   statedTorque,
-  wantsLookingUp,
   type Done,
   type PieceFate,
 } from '@/core/sheets'
@@ -53,7 +53,7 @@ export function StepEntry({
   const fastener = fastenerOf(state, each)
   const places = boltPlaces(state, each)
   const bolt = nextBolt(state, each)
-  const lookUp = fastener !== null && wantsLookingUp(fastener)
+  const lookUp = looksUpFirst(state, each)
   const look = isLook(each) && position !== null
   const finding = look ? (findingOf(state, assemblyId, position) ?? null) : null
   const bore =
@@ -156,7 +156,12 @@ export function StepEntry({
     if (typeof payload === 'string') return setError(payload)
     const refused = await bench.write(
       'done',
-      { ...payload, answer: `all ${places.length} pulled in order` },
+      {
+        ...payload,
+        answer: step.snug
+          ? `all ${places.length} run in until they touch`
+          : `all ${places.length} pulled in order`,
+      },
       key,
     )
     if (refused) return stop(refused)
@@ -184,7 +189,7 @@ export function StepEntry({
           label={bolt ? `Bolt ${bolt.number}${bolt.again ? ', once more' : ''}` : 'Pulled'}
           hint={
             bolt
-              ? `${bolt.place} of ${places.length}${bolt.bolt === String(bolt.number) ? '' : `, the maker’s ${bolt.bolt}`}`
+              ? `${places.indexOf(bolt) + 1} of ${places.length}${bolt.bolt === String(bolt.number) ? '' : `, the maker’s ${bolt.bolt}`}`
               : countWords(fastener?.count ?? 1)
           }
           onChange={(next) => {
@@ -270,7 +275,7 @@ export function StepEntry({
         <Note>Whether this is to be done depends on what is found before.</Note>
       ) : null}
       <StepAside bench={bench} step={each} blocked={blocked !== null} go={go}>
-        {bolt && each.bolts.length === 0 && places.length > 1 && !lookUp && (
+        {bolt && each.bolts.length === 0 && places.length > 1 && !lookUp && step.places !== 'pinned' && (
           <Button variant="text" disabled={blocked !== null} onClick={() => void pullAll()}>
             All {places.length} in one
           </Button>
@@ -298,6 +303,7 @@ export function StepEntry({
       const words = `${torque.value}\u00a0${torque.unit}`
       return bolt ? `Bolt ${bolt.number} done at ${words}` : `Done at ${words}`
     }
+    if (step.snug && bolt) return `Bolt ${bolt.number} touches`
     if (look)
       return finding
         ? `${findingWords(finding.payload.damages, '')}: ${decided[finding.payload.disposition]}`

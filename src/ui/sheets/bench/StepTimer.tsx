@@ -1,7 +1,17 @@
 'use client'
 
 import Button from '@mui/material/Button'
-import { fastenerOf, clockWords, timersOf, timerStand, type StepState, type TimerKind } from '@/core/sheets'
+import { treatmentNames } from '@/core/models'
+import {
+  fastenerOf,
+  clockWords,
+  timersOf,
+  timerStand,
+  treatmentAt,
+  type SheetState,
+  type StepState,
+  type TimerKind,
+} from '@/core/sheets'
 import { TimerDial } from './TimerDial'
 import { useTick } from './useTick'
 import type { SheetHandle } from './useSheet'
@@ -16,7 +26,8 @@ export function StepTimer({ bench, step: each }: { bench: SheetHandle; step: Ste
   const waitsForCure = step.timer?.kind === 'cured' && fastener === null
   const cures = waitsForCure ? timers.filter((timer) => timer.kind === 'cured') : []
   useTick(own !== undefined || cures.length > 0)
-  const wanted = wantedTimer(each, fastener?.treatment.setsMinutes ?? null)
+  const wanted = wantedTimer(state, each)
+  const product = productOf(state, each)
   if (waitsForCure)
     return (
       <ul className="step-timers">
@@ -30,7 +41,7 @@ export function StepTimer({ bench, step: each }: { bench: SheetHandle; step: Ste
             </li>
           )
         })}
-        {cures.length === 0 && <li>No threadlocker was used on this sheet.</li>}
+        {cures.length === 0 && <li>Nothing that cures was used on this sheet.</li>}
       </ul>
     )
   if (!wanted) return null
@@ -38,11 +49,13 @@ export function StepTimer({ bench, step: each }: { bench: SheetHandle; step: Ste
     return (
       <Button
         variant="outlined"
-        onClick={() => void bench.write('timer', { ...wanted, name: timerName(each, wanted.kind) }, key)}
+        onClick={() =>
+          void bench.write('timer', { ...wanted, name: timerName(each, wanted.kind, product) }, key)
+        }
       >
         {wanted.kind === 'soak'
           ? `It is in: soaks ${clockWords(wanted.minutes * 60_000)}`
-          : `Locker is on: sets in ${clockWords(wanted.minutes * 60_000)}`}
+          : `${product} is on: sets in ${clockWords(wanted.minutes * 60_000)}`}
       </Button>
     )
   const { state: is, ms } = timerStand(own, bench.now())
@@ -69,18 +82,23 @@ export function StepTimer({ bench, step: each }: { bench: SheetHandle; step: Ste
   )
 }
 
-function wantedTimer(
-  { step }: StepState,
-  setsMinutes: number | null,
-): { kind: TimerKind; minutes: number } | null {
-  const { timer, treatment } = step.step
+function wantedTimer(state: SheetState, each: StepState): { kind: TimerKind; minutes: number } | null {
+  const { timer } = each.step.step
   if (timer && timer.kind !== 'cured') return { kind: timer.kind, minutes: timer.minutes }
-  const sets = treatment?.setsMinutes ?? setsMinutes
+  const sets = treatmentAt(state, each)?.setsMinutes
   return sets ? { kind: 'sets', minutes: sets } : null
 }
 
-function timerName({ step }: StepState, kind: TimerKind): string {
-  return [kind === 'soak' ? step.heading : 'Threadlocker', step.where]
+/** What sets here, as it begins a sentence. */
+function productOf(state: SheetState, each: StepState): string {
+  const treatment = treatmentAt(state, each)
+  if (!treatment || treatment.kind === 'threadlocker') return 'Locker'
+  const name = treatmentNames[treatment.kind]
+  return name[0]!.toUpperCase() + name.slice(1)
+}
+
+function timerName({ step }: StepState, kind: TimerKind, product: string): string {
+  return [kind === 'soak' ? step.heading : product === 'Locker' ? 'Threadlocker' : product, step.where]
     .filter(Boolean)
     .join(', ')
     .slice(0, 120)

@@ -3,16 +3,17 @@ import {
   boltPlaces,
   fastenerNotes,
   fastenerOf,
+  looksUpFirst,
   needAt,
   nextBolt,
   statedTorque,
-  wantsLookingUp,
   wrenchAdvice,
   type StepState,
 } from '@/core/sheets'
 import { showTorque, torqueIn } from '@/core/torque'
 import { showNumber } from '@/core/units'
 import { BoltMap } from '../../graphics/BoltMap'
+import { torqueFor } from '../words'
 import { LookAgain } from './LookAgain'
 import type { SheetHandle } from './useSheet'
 
@@ -22,20 +23,24 @@ type Props = { bench: SheetHandle; step: StepState }
 export function StepTorque({ bench, step }: Props) {
   const fastener = fastenerOf(bench.state, step)
   if (!fastener) return null
+  if (step.step.step.snug) return <SnugBolts bench={bench} step={step} />
   const stated = statedTorque(bench.state, step)
   const { torque } = fastener
   if (!stated || torque.state !== 'stated')
     return (
-      <p className="torque-line">
-        <span className="strong brass torque-words">{showTorque(torque)}</span>
-        <span className="second">{torque.source}</span>
-      </p>
+      <>
+        <TorqueFor bench={bench} step={step} />
+        <p className="torque-line">
+          <span className="strong brass torque-words">{showTorque(torque)}</span>
+          <span className="second">{torque.source}</span>
+        </p>
+      </>
     )
   const stage = step.step.step.stage
   const more = torque.stages.length > 1 && stage !== null && stage < torque.stages.length
   const need = needAt(bench.state, step)
   // Until it is verified no wrench is set to it; its doubt stands where it is looked up.
-  const unsettled = wantsLookingUp(fastener) && step.state !== 'done'
+  const unsettled = looksUpFirst(bench.state, step) && step.state !== 'done'
   const notes = unsettled ? [] : fastenerNotes(bench.state, step)
   const wrench = unsettled ? '' : wrenchAdvice(bench.state, step)
   const places = boltPlaces(bench.state, step)
@@ -44,6 +49,7 @@ export function StepTorque({ bench, step }: Props) {
   const stages = Math.max(torque.stages.length, 1)
   return (
     <>
+      <TorqueFor bench={bench} step={step} />
       <p className="torque-line">
         <span className="torque">
           {showNumber(stated.value)} <small>{stated.unit}</small>
@@ -97,4 +103,52 @@ export function StepTorque({ bench, step }: Props) {
       {notes.length > 0 && (stage ?? 1) === 1 && <p className="caution">{notes.join(' ')}</p>}
     </>
   )
+}
+
+/** Bolts that are only run in, each lit in its turn; no torque is pulled yet. */
+function SnugBolts({ bench, step }: Props) {
+  const need = needAt(bench.state, step)
+  const places = boltPlaces(bench.state, step)
+  const settled = step.state === 'done'
+  const inBefore = need?.order.map((_, index) => index + 1) ?? []
+  const own = places.map(({ place }) => place)
+  const pinned = step.step.step.places === 'pinned'
+  const done = [
+    // Those that hold already while the pins’ places are filled.
+    ...(pinned ? inBefore.filter((place) => !own.includes(place)) : []),
+    ...(settled ? own : step.bolts.map(({ payload }) => payload.place)),
+  ]
+  return (
+    <>
+      <TorqueFor bench={bench} step={step} />
+      <p className="torque-line">
+        <span className="strong brass torque-words">until they touch</span>
+        <span className="second">no torque is pulled yet</span>
+      </p>
+      {need && places.length > 0 && (
+        <div className="bench-bolts">
+          <BoltMap
+            layout={need.fastener.layout}
+            order={need.order}
+            stages={1}
+            pinned={need.fastener.pinned}
+            name={need.fastener.name}
+            work={{ stage: 1, done, now: settled ? null : (nextBolt(bench.state, step)?.place ?? null) }}
+          />
+          {need.fastener.pinned.length > 0 && (
+            <p className="second">
+              {pinned
+                ? 'the places that the pins have left'
+                : 'the pins stand in the dashed places: their bolts go in last'}
+            </p>
+          )}
+        </div>
+      )}
+    </>
+  )
+}
+
+/** Which pump, which model, which fastener: two look-alikes on one bench are never taken for each other. */
+function TorqueFor({ bench, step }: Props) {
+  return <p className="torque-for">{torqueFor(bench.state, step)}</p>
 }

@@ -1,7 +1,7 @@
 'use client'
 
 import Button from '@mui/material/Button'
-import { authorWords, blockedBy, fastenerOf, phasesOf, wantsLookingUp, type StepState } from '@/core/sheets'
+import { authorWords, blockedBy, phasesOf, looksUpFirst, type StepState } from '@/core/sheets'
 import { Note } from '../../feedback/States'
 import { BoreStack } from '../../graphics/BoreStack'
 import { OrientationPicture } from '../../graphics/OrientationPicture'
@@ -32,9 +32,8 @@ export function StepWork(props: StepProps) {
   const partName = (key: string) => assembly?.parts.find((part) => part.key === key)?.name ?? key
   const settled = each.state === 'done' || each.state === 'skipped'
   const coming = comingFlags(state.steps, each)
-  const fastener = fastenerOf(state, each)
   // Before its torque is known nothing else about the step helps.
-  const lookUp = !settled && fastener !== null && wantsLookingUp(fastener)
+  const lookUp = !settled && looksUpFirst(state, each)
   return (
     <div className="bench-step">
       <p className="second">

@@ -4,15 +4,15 @@ import { choiceName, practiceOf } from '@/core/practices'
 import { inSentence } from '@/core/models'
 import {
   boltPlaces,
+  looksUpFirst,
   fastenerOf,
   isLook,
   phasesOf,
-  wantsLookingUp,
   type SheetState,
   type SheetLine,
 } from '@/core/sheets'
 import { showTorque } from '@/core/torque'
-import { doneWords, phaseNames } from '../words'
+import { doneWords, phaseNames, torqueFor } from '../words'
 
 /** The whole sheet on paper: every step with its box, its caution and its torque; parts; room for a name. */
 export function PaperSheet({ sheet, state }: { sheet: SheetLine; state: SheetState }) {
@@ -71,8 +71,9 @@ export function PaperSheet({ sheet, state }: { sheet: SheetLine; state: SheetSta
                     {fastener && (
                       <span className="strong">
                         {' '}
-                        · {showTorque(fastener.torque, step.stage)}
-                        {wantsLookingUp(fastener) && ' · look it up in the maker’s manual first'}
+                        · {torqueFor(state, each)}:{' '}
+                        {step.snug ? 'until they touch' : showTorque(fastener.torque, step.stage)}
+                        {looksUpFirst(state, each) && ' · look it up in the maker’s manual first'}
                       </span>
                     )}
                     {step.caution && <em> {step.caution}</em>}
