@@ -101,9 +101,7 @@ export function practised(model: PumpModel, chosen: CompanyPractices, facts: Uni
     unknown,
     fastenerNotes,
     fastenerPractices,
-    skipped: new Set(
-      model.access.filter((node) => !applies(node.practice) || !isSo(node.fact)).map((node) => node.key),
-    ),
+    skipped: new Set(model.access.filter((node) => !applies(node.practice)).map((node) => node.key)),
     model: {
       ...model,
       fasteners,

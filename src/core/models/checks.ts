@@ -53,7 +53,7 @@ function checkTaskNodes(model: PumpModel, warn: Warn): void {
 function checkRenewal(model: PumpModel, warn: Warn): void {
   model.positions.forEach((position, index) => {
     const renewed = model.tasks.some((task) => mayRenew(task) && task.positions.includes(position.key))
-    if (!renewed) warn(`positions.${index}`, `No task renews “${position.name}”.`)
+    if (!renewed && position.part !== null) warn(`positions.${index}`, `No task renews “${position.name}”.`)
   })
   model.access.forEach((node, index) =>
     node.disturbs.forEach(({ position, rule }, each) => {

@@ -250,7 +250,6 @@ function checkFacts(model: PumpModel, faults: Faults): void {
       })
   }
   model.access.forEach((node, index) => {
-    known(`access.${index}.fact`, node.fact)
     node.consumes.forEach((use, each) => known(`access.${index}.consumes.${each}.fact`, use.fact))
   })
   model.tasks.forEach((task, index) => {

@@ -363,7 +363,6 @@ export const pumpModelDataSchema = Joi.object<PumpModel>({
       closeMinutes: minutes().required(),
       open: list(step),
       close: list(step),
-      fact: onlyForFact,
       innermost: Joi.string().valid('pressure', 'crankcase').allow(null).default(null),
       stack: list(
         Joi.object({

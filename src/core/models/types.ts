@@ -57,7 +57,7 @@ export type ModelKind = (typeof modelKinds)[number]
  */
 export type Fact = { key: string; name: string; question: string; answers: string[] }
 
-/** Where a step, a node or a use stands only for units of which a fact is known to be so. */
+/** Where a step or a use stands only for units of which a fact is known to be so. */
 export type OnlyForFact = { key: string; is: string[] } | null
 
 /** Water in the pump end, for winter: how much it holds, and how much of that runs out by itself. */
@@ -221,7 +221,6 @@ export type AccessNode = {
   stack: StackItem[]
   /** What the inner end of the bore is nearest to, so that the stack is drawn in its lasting frame. */
   innermost: 'pressure' | 'crankcase' | null
-  fact: OnlyForFact
   /** What is built on the bench first, and fitted as one; one of them may be a piece of another. */
   bench: { key: string; name: string; of: string[] }[]
   /** What opening destroys or unseats. */

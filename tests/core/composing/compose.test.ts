@@ -138,7 +138,6 @@ test('a once-node behind per-cylinder nodes needs all of them open', () => {
         consumes: [],
         needs: [],
         practice: null,
-        fact: null,
         stack: [],
         innermost: null,
         bench: [],

@@ -13,7 +13,26 @@ export const opposed = read('tarnwick-k4')
 export const diaphragm = read('quillon-d35')
 export const unloader = read('quillon-u20')
 export const wetLine = read('ostrel-wl2')
-export const everyModel = [triplex, plates, opposed, diaphragm, unloader, wetLine]
+export const builtIn = read('tarnwick-c5')
+export const axial = read('quillon-x2')
+export const petrol = read('vardle-p9')
+export const diesel = read('vardle-d22')
+export const motor = read('vardle-m15')
+export const burner = read('ostrel-hb90')
+export const everyModel = [
+  triplex,
+  plates,
+  opposed,
+  diaphragm,
+  unloader,
+  wetLine,
+  builtIn,
+  axial,
+  petrol,
+  diesel,
+  motor,
+  burner,
+]
 
 /** A task on all its positions, or on some indices of them. */
 export function on(model: PumpModel, task: string, ...indices: number[]): ChosenTask {

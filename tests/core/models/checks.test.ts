@@ -25,7 +25,8 @@ const task = (model: Json, key: string) => model.tasks.find((each: Json) => each
 test('the shipped models have nothing forgotten; what the manual leaves in doubt stays flagged', () => {
   expect(
     everyModel.map((model) => checkModel(model).filter(({ kind }) => kind === 'warning').length),
-  ).toEqual([0, 0, 0, 0, 0, 1])
+    // The sealed safety valve is swapped from outside: nothing needs opening for it.
+  ).toEqual([0, 0, 0, 0, 0, 1, 0, 0, 0, 0, 0, 0])
   expect(checkModel(triplex).map(({ kind, path }) => [kind, path])).toEqual([
     ['doubt', 'parts.7'],
     ['doubt', 'fasteners.1'],

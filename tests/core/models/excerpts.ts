@@ -114,7 +114,15 @@ export const builtIn = {
 /** D: two people or a hoist, chevron packings, a stack jacked out, gasket measured, two-stage diagonal. */
 export const process = {
   ...frame('H900', 'heavy process triplex'),
-  repeats: [{ key: 'cylinder', name: 'cylinder', count: 3 }],
+  repeats: [
+    { key: 'cylinder', name: 'cylinder', count: 3 },
+    {
+      key: 'holderScrew',
+      name: 'holder screw',
+      count: 6,
+      inside: { repeat: 'cylinder', at: [1, 1, 2, 2, 3, 3] },
+    },
+  ],
   positions: [
     {
       key: 'packing',
