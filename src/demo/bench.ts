@@ -46,6 +46,10 @@ export type Job = {
   seenFailingOn?: string
   /** What was seen on old parts; on the others nothing. */
   seen?: { position: string; damages: Damage[]; extent?: Extent; words?: string }[]
+  /** Other than the first answer of a question, by words of its step’s key. */
+  answers?: { at: string; answer: string }[]
+  /** Parts that what was found asked for, besides the planned. */
+  used?: { part: string; quantity: number }[]
   /** Renewed besides what was planned. */
   besides?: { position: string; reason: string }[]
   /** More of one part used than expected: a piece was lost, a seal was nicked. */
@@ -202,7 +206,8 @@ async function writeSheet(bench: Bench, state: SheetState, job: Job, start: stri
     const { key, step } = each.step
     if (job.stopBefore && key.includes(job.stopBefore)) break
     // What hangs on another answer than the one that is always given is not done.
-    if (step.when && ![step.when.is].flat().includes(usualAnswer(state, step.when.question))) continue
+    if (step.when && ![step.when.is].flat().includes(answerBefore(state, job, each, step.when.question)))
+      continue
     if (each.step.phase !== 'makeSafe' && !safe) {
       bench.write('madeSafe', { name: job.technician.name })
       safe = true
@@ -231,7 +236,7 @@ async function writeSheet(bench: Bench, state: SheetState, job: Job, start: stri
     }
     if (isLook(each)) look(bench, state, job, each)
     writeBolts(bench, state, each)
-    bench.write('done', answersTo(state, each), key)
+    bench.write('done', { ...answersTo(state, each), answer: answerAt(job, each) }, key)
     for (const remark of job.remarks ?? [])
       if (key.includes(remark.at)) bench.write('remark', { text: remark.text }, key)
   }
@@ -243,24 +248,51 @@ async function writeSheet(bench: Bench, state: SheetState, job: Job, start: stri
   }
 }
 
-/** Nothing stayed behind, everything was sound: the first answer of every question. */
-function usualAnswer(state: SheetState, question: string): string {
-  return (
-    state.steps.find(({ step }) => step.step.asks?.question === question)?.step.step.asks?.answers[0] ?? ''
-  )
+/** Nothing stayed behind, everything was sound: the first answer of a question, unless the story has another. */
+function answerAt(job: Job, { step }: SheetState['steps'][number]): string {
+  const told = job.answers?.find(({ at }) => step.key.includes(at))
+  return step.step.asks ? (told?.answer ?? step.step.asks.answers[0]!) : ''
+}
+
+/** The answer on which a step hangs, given at its own cylinder where each has its own. */
+function answerBefore(
+  state: SheetState,
+  job: Job,
+  { step: { key } }: SheetState['steps'][number],
+  question: string,
+): string {
+  const index = (words: string) => /@(\d+)/.exec(words)?.[1]
+  const asking = state.steps.filter(({ step }) => step.step.asks?.question === question)
+  const own = asking.find(({ step }) => index(step.key) === index(key)) ?? asking[0]
+  return own ? answerAt(job, own) : ''
 }
 
 /** What was renewed: planned, and besides. */
 function positionsRenewed(state: SheetState, job: Job): string[] {
   return [
-    ...state.positions.filter(({ planned }) => planned).map(({ position }) => position),
+    ...state.positions
+      .filter(({ assemblyId, position, planned }) => planned && !onCondition(state, assemblyId, position))
+      .map(({ position }) => position),
+    // Of what was only looked at, what the story found bad.
+    ...(job.seen ?? []).map(({ position }) => position).filter((each) => isPlanned(state, each)),
     ...(job.besides ?? []).map(({ position }) => position),
   ]
 }
 
+const isPlanned = (state: SheetState, position: string) =>
+  state.positions.some((each) => each.planned && each.position === position)
+
+/** Whether a sheet looks at a position and renews it only where it is bad. */
+function onCondition(state: SheetState, assemblyId: string, position: string): boolean {
+  const tasks = state.content.assemblies
+    .find(({ id }) => id === assemblyId)!
+    .tasks.filter(({ positions }) => positions.includes(position))
+  return tasks.length > 0 && tasks.every(({ kind }) => kind === 'condition')
+}
+
 /** An inspection step about one position. */
 function isLook({ step }: SheetState['steps'][number]): boolean {
-  return step.phase === 'inspect' && step.position !== null
+  return step.phase === 'inspect' && step.position !== null && step.step.asks === null
 }
 
 function look(bench: Bench, state: SheetState, job: Job, { step }: SheetState['steps'][number]): void {
@@ -272,6 +304,7 @@ function lookAt(bench: Bench, state: SheetState, job: Job, position: string): vo
   const assembly = state.content.assemblies[0]!
   const sort = assembly.positions.find((each) => each.key === position)?.sort ?? 'other'
   const told = job.seen?.find((each) => each.position === position)
+  const renewed = isPlanned(state, position) && !onCondition(state, assembly.id, position)
   bench.once(`finding ${position}`, () =>
     bench.write('finding', {
       assemblyId: assembly.id,
@@ -280,7 +313,7 @@ function lookAt(bench: Bench, state: SheetState, job: Job, position: string): vo
       sort,
       damages: told?.damages ?? [],
       extent: told?.extent ?? '',
-      disposition: 'renew',
+      disposition: renewed || told ? 'renew' : 'reuse',
       words: told?.words ?? '',
     }),
   )
@@ -296,7 +329,11 @@ function writeBolts(bench: Bench, state: SheetState, each: SheetState['steps'][n
 async function noteParts(bench: Bench, state: SheetState, job: Job): Promise<void> {
   const stock = await listBenchParts(job.technician)
   const modelId = state.content.assemblies[0]!.modelId
-  for (const need of state.content.parts) {
+  const found = (job.used ?? []).flatMap(({ part, quantity }) => {
+    const spare = (state.content.spares ?? []).find((each) => each.part === part)
+    return spare ? [{ ...spare, quantity }] : []
+  })
+  for (const need of [...state.content.parts, ...found]) {
     const part = stockedFor(stock, { modelId, part: need.part }) ?? undefined
     const more = job.extra?.part === need.part ? job.extra.quantity : 0
     for (const share of takeFrom(part?.lots ?? [], need.quantity + more))
@@ -323,7 +360,8 @@ function answersTo(state: SheetState, each: SheetState['steps'][number]): Payloa
   return {
     measure: measure && measured(state, measure),
     torque: statedTorque(state, each) ?? lookedUpHere(state, each),
-    answer: step.asks?.answers[0] ?? '',
+    answer: '',
+    ...(step.setting && !measure && { setting: 'four and a half turns' }),
     reason: timer && step.fastener === null ? 'Proved with the gun open; to pressure after the night.' : '',
   }
 }

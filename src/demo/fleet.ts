@@ -73,6 +73,10 @@ export const models = [
   ['Ostrel', 'P3-700', 'industrial triplex with cartridges and plates'],
   ['Quillon', 'U20', 'unloader with spring handle'],
   ['Ostrel', 'WL2', 'wet line: strainer, hoses, gun, nozzle, safety valve'],
+  ['Vardle', 'P9', 'petrol engine, air-cooled'],
+  ['Vardle', 'D22', 'diesel engine, two cylinders, water-cooled'],
+  ['Vardle', 'M15', 'electric motor, three-phase, foot-mounted'],
+  ['Ostrel', 'HB90', 'oil burner with its coil'],
 ] as const
 
 export const machines: DemoMachine[] = [
@@ -172,6 +176,23 @@ export const accessories = [
   ['A-03', 'cutting head', 'C-02', 'Jet-on hours', ''],
 ] as const
 
+/** What drives or heats some machines, written down as assemblies of their own; age as their machine's meter. */
+export const drives = [
+  ['E-04', 'engine', 'Vardle D22', 'T-04'],
+  ['E-07', 'engine', 'Vardle D22', 'T-07'],
+  ['E-11', 'engine', 'Vardle D22', 'T-11'],
+  ['E-12', 'engine', 'Vardle D22', 'T-12'],
+  ['E-21', 'engine', 'Vardle P9', 'V-11'],
+  ['E-22', 'engine', 'Vardle P9', 'V-12'],
+  ['E-23', 'engine', 'Vardle P9', 'V-15'],
+  ['E-24', 'engine', 'Vardle P9', 'V-21'],
+  ['E-28', 'engine', 'Vardle P9', 'V-25'],
+  ['M-02', 'motor', 'Vardle M15', 'S-02'],
+  ['M-03', 'motor', 'Vardle M15', 'S-03'],
+  ['H-02', 'heater', 'Ostrel HB90', 'S-02'],
+  ['H-03', 'heater', 'Ostrel HB90', 'S-03'],
+] as const
+
 type Pumps = DemoMachine['pumps']
 type Yard = DemoMachine['yard']
 type Use = DemoMachine['character']
@@ -200,7 +221,7 @@ function trailer(
     storage: yard === 'Harbour yard' ? 'outdoors' : 'indoorsUnheated',
     since: '2022-03-14',
     drive: 'diesel',
-    driveName: heavy ? 'four-cylinder, water-cooled' : 'two-cylinder, air-cooled',
+    driveName: heavy ? 'four-cylinder, water-cooled' : 'two-cylinder, water-cooled',
     kW: heavy ? 55 : 18,
     bar: heavy ? 500 : 200,
     litresAMinute: heavy ? 42 : 21,
@@ -233,7 +254,7 @@ function van(
     storage: yard === 'Harbour yard' ? 'indoorsUnheated' : 'outdoors',
     since: '2023-05-02',
     drive: 'petrol',
-    driveName: 'V-twin',
+    driveName: 'air-cooled',
     kW: 16,
     bar: 210,
     litresAMinute: 19,

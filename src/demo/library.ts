@@ -5,15 +5,34 @@ import { publishPumpModel, getPumpModel } from '@/services/models'
 import { choosePractice } from '@/services/practices'
 import { recordRenewal, startClocks } from '@/services/wear'
 import { saveTool } from '@/services/tools'
+import ostrelHb90 from './models/ostrel-hb90.json'
 import ostrelP3200 from './models/ostrel-p3-200.json'
 import ostrelP3500 from './models/ostrel-p3-500.json'
 import ostrelWl2 from './models/ostrel-wl2.json'
 import quillonD35 from './models/quillon-d35.json'
 import quillonU20 from './models/quillon-u20.json'
+import quillonX2 from './models/quillon-x2.json'
+import tarnwickC5 from './models/tarnwick-c5.json'
 import tarnwickK4 from './models/tarnwick-k4.json'
+import vardleD22 from './models/vardle-d22.json'
+import vardleM15 from './models/vardle-m15.json'
+import vardleP9 from './models/vardle-p9.json'
 import { idOf } from './random'
 
-export const modelData = [ostrelP3200, ostrelP3500, tarnwickK4, quillonD35, quillonU20, ostrelWl2]
+export const modelData = [
+  ostrelP3200,
+  ostrelP3500,
+  tarnwickK4,
+  quillonD35,
+  quillonU20,
+  ostrelWl2,
+  tarnwickC5,
+  quillonX2,
+  vardleP9,
+  vardleD22,
+  vardleM15,
+  ostrelHb90,
+]
 
 /** Publishes every model that is written, as the demo's first day ends. */
 export async function publishModels(coordinator: Actor, begin: string, timeZone: string): Promise<void> {
@@ -164,6 +183,11 @@ function register(today: string) {
     special('S-3', 'Guide pins M8', ['Guide pins, pair'], harbour, 2),
     special('S-4', 'Seal installer 20', ['Seal installer, 20 mm']),
     special('S-5', 'Cartridge puller with collets', ['Cartridge puller', 'Collet, 24 mm', 'Collet, 28 mm']),
+    special('S-8', 'Small valve tools', ['Valve puller, small', 'Valve seat extractor, small'], upland),
+    special('S-9', 'Guide pins M6', ['Guide pins M6, pair'], upland),
+    special('S-10', 'Cartridge hook and stand', ['Cartridge hook', 'Cartridge stand'], upland),
+    special('S-11', 'Seal extractor hooks', ['Seal extractor hook'], harbour, 2),
+    special('S-12', 'Insulation tester', ['Insulation tester, 500 V']),
     special('S-6', 'Dial gauge', ['Dial gauge with magnetic foot'], upland),
   ]
 }

@@ -2,7 +2,7 @@ import { addDays } from '@/core/calendar'
 import { runAt, instantOf } from '@/services/house'
 import { addAssembly, getMachine, retireMachine, moveAssembly } from '@/services/fleet'
 import { settleReading } from '@/services/hours'
-import { accessories, machines, spares } from './fleet'
+import { accessories, drives, machines, spares } from './fleet'
 import { idOf } from './random'
 import { timeZone, coordinator, pumpInput, enter, makeMachine } from './machines'
 
@@ -14,6 +14,21 @@ export async function makeSpares(begin: string): Promise<void> {
         kind: 'pump',
         name: '',
         place: { where: 'shelf', yardId: idOf(yard), bin },
+      })
+    }
+    for (const [number, kind, model, on] of drives) {
+      await addAssembly(coordinator, {
+        ...pumpInput([number, model, '', 'new', 1], begin),
+        kind,
+        name: '',
+        place: {
+          where: 'machine',
+          machineId: idOf(on),
+          slot: '',
+          meterId: idOf(`${on} meter`),
+          share: 100,
+          shareBasis: 'own',
+        },
       })
     }
     for (const [number, name, on, meter, model] of accessories) {

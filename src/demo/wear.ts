@@ -8,6 +8,7 @@ import { bookVisit, getVisit } from '@/services/plan'
 import { countPart, getPart } from '@/services/stores'
 import { workSheet, type Job } from './bench'
 import { publishModels } from './library'
+import { serviceOther, startOthers, stockOthers } from './others'
 import { idOf } from './random'
 import { demoParts, receive, reorder, stockUp } from './stores'
 
@@ -38,6 +39,8 @@ export async function tellWear(
   const modelId = idOf('Ostrel P3-200')
   await publishModels(coordinator, begin, timeZone)
   await stockUp(coordinator, modelId, begin, timeZone)
+  await stockOthers(coordinator, begin, timeZone)
+  const others = await startOthers(coordinator, begin, timeZone)
   const pumps = (await at(addDays(begin, 1), () => listAssemblies(coordinator))).filter(
     (pump) => pump.title === 'Ostrel P3-200',
   )
@@ -50,6 +53,16 @@ export async function tellWear(
     await meanwhile(ago)
     for (const [index, pump] of pumps.entries())
       if ((ago + index * 3) % 9 === 0) await service(pump.id, pump.number, ago, index)
+    for (const [index, other] of others.entries())
+      if ((ago + index * 5) % 36 === 0)
+        await serviceOther(
+          coordinator,
+          technicians[(ago + index) % 3]!,
+          other,
+          addDays(today, -ago),
+          timeZone,
+          ago > 260,
+        )
   }
 
   async function service(assemblyId: string, number: string, ago: number, index: number): Promise<void> {

@@ -216,7 +216,7 @@ test('a pump is taken off, and put back by undo; a machine with a pump on it is 
 test('an accessory is added to a shelf, fitted to a machine, and found', async () => {
   const person = await coordinator()
   await person.goTo('/fleet/pumps')
-  await person.press('Add pump or accessory')
+  await person.press('Add pump, drive or accessory')
   await person.choose('Kind', 'Accessory')
   await person.type('Number', 'A-09')
   await person.type('What is it?', 'start-assist valve')

@@ -1,4 +1,5 @@
 export type { UnitFacts } from './practised'
+export type { ConsumableNeed } from './types'
 export { unitFactSchema, type UnitFact, type UnitFactInput } from './unitFact'
 export { composeSheet, savingOfBundling, type Saving } from './compose'
 export { usualPath, usualPositions } from './choosing'

@@ -33,6 +33,7 @@ export function partsOf(
   const { model } = practised
   const certain = new Map<string, { part: string; spot: string; quantity: number }>()
   const perhaps: typeof certain = new Map()
+  const looks = new Map<string, string>()
   const need = (sure: boolean, part: string, spot: string, quantity: number) => {
     const at = sure ? certain : perhaps
     const key = `${part}|${spot}`
@@ -61,6 +62,7 @@ export function partsOf(
       const { key, index } = splitInstance(instance)
       const position = model.positions.find((each) => each.key === key)
       if (position?.part && renews) need(renewsForCertain(chosen), position.part, instance, position.pieces)
+      if (position?.part && task.kind === 'condition') looks.set(position.part, task.key)
       const use = (each: Use) =>
         need(each.rule === 'always', each.part, instanceKey(each.spot, index), each.quantity)
       task.uses.forEach(use)
@@ -81,6 +83,7 @@ export function partsOf(
         unit: about?.unit ?? 'piece',
         quantity: 0,
         spots: [],
+        ...(spots === perhaps && looks.has(part) && { look: looks.get(part)! }),
       }
       known.quantity = Math.round((known.quantity + quantity) * 1e6) / 1e6
       known.spots.push(spot)

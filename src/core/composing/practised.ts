@@ -49,6 +49,22 @@ export const notGivenNote = 'The manual gives no value here: it is looked up bef
  * times, old residue is cleaned off first, and without guide pins nothing speaks of their places.
  */
 export function practised(model: PumpModel, chosen: CompanyPractices, facts: UnitFacts = {}): PractisedModel {
+  // Models and practices never change once they are there: hundreds of services are composed from a few.
+  const byPractices = made.get(model) ?? new WeakMap<CompanyPractices, Map<string, PractisedModel>>()
+  made.set(model, byPractices)
+  const byFacts = byPractices.get(chosen) ?? new Map<string, PractisedModel>()
+  byPractices.set(chosen, byFacts)
+  const known = model.facts.map(({ key }) => facts[key] ?? '').join('|')
+  const before = byFacts.get(known)
+  if (before) return before
+  const fresh = putIn(model, chosen, facts)
+  byFacts.set(known, fresh)
+  return fresh
+}
+
+const made = new WeakMap<PumpModel, WeakMap<CompanyPractices, Map<string, PractisedModel>>>()
+
+function putIn(model: PumpModel, chosen: CompanyPractices, facts: UnitFacts): PractisedModel {
   const about = { title: titleOf(model), manual: model.manual }
   const known = new Map<PracticeKey, ResolvedPractice>()
   const practice = (key: PracticeKey) => {

@@ -39,6 +39,8 @@ export type PartNeed = {
   unit: PartUnit
   quantity: number
   spots: string[]
+  /** The task on condition that may ask for it: how likely, our own findings of that task say. */
+  look?: string
 }
 
 /** What goes on threads, lips and seats by drops and films, and is no part of the model: bottles to have there. */

@@ -1,6 +1,8 @@
 import type { CompanyPractices } from '../practices'
 import type { PumpModel } from '../models'
 import type { Wrench } from '../torque'
+import type { Renewals } from '../wear'
+import type { UnitFacts } from './practised'
 
 /** What composing on one pump needs in the browser. */
 export type ComposePage = {
@@ -19,5 +21,9 @@ export type ComposePage = {
     place: string
     taken: { number: string; day: string; yard: string }[]
   }[]
+  /** What is known of this pump, as far as its model asks. */
+  facts: UnitFacts
+  /** Of each task on condition: how often it was looked at, and renewed. */
+  renewals: Record<string, Renewals>
   settled: { words: string; answer: string }[]
 }

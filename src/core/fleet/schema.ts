@@ -32,7 +32,13 @@ export const bypassKinds = {
   inlet: 'Back to the pump inlet',
   none: 'No by-pass',
 } as const
-export const assemblyKinds = { pump: 'Pump', accessory: 'Accessory' } as const
+export const assemblyKinds = {
+  pump: 'Pump',
+  engine: 'Engine',
+  motor: 'Electric motor',
+  heater: 'Burner and coil',
+  accessory: 'Accessory',
+} as const
 export const openingKinds = {
   new: 'New, 0 on it',
   known: 'Used, known hours',
@@ -214,10 +220,17 @@ const assemblyFields = {
       .messages({ 'string.empty': 'Choose a pump model.', 'any.required': 'Choose a pump model.' }),
     otherwise: id().empty('').allow(null).default(null),
   }),
+  // A pump's model says what it is, and so does that of what drives or heats it, where it has one.
   name: Joi.when('kind', {
-    is: 'accessory',
-    then: line(80).required().messages({ 'string.empty': 'Say what it is, such as “unloader”.' }),
-    otherwise: optionalLine(80),
+    is: 'pump',
+    then: optionalLine(80),
+    otherwise: Joi.when('modelId', {
+      is: Joi.string().guid().required(),
+      then: optionalLine(80),
+      otherwise: line(80)
+        .required()
+        .messages({ 'string.empty': 'Say what it is, such as “unloader” or “two-cylinder diesel”.' }),
+    }),
   }),
   serial: optionalLine(40),
   usageScale: Joi.string().valid('h', 'strokes').default('h'),

@@ -77,7 +77,12 @@ export type VisitPage = VisitLine & {
   parts: (ComposedSheet['parts'][number] & { stock: VisitStock | null })[]
   tools: ComposedSheet['tools']
   /** What only a finding will ask for. */
-  spares: ComposedSheet['spares']
+  /** What goes along, with how likely it is needed where our own findings say. */
+  spares: (ComposedSheet['spares'][number] & { likely: string })[]
+  consumables: ComposedSheet['consumables']
+  qualifications: ComposedSheet['qualifications']
+  helperMinutes: number
+  perhapsMinutes: number
   /** What comes with it, because opening the pump destroys or unseats it. */
   implied: { name: string; where: string; why: string }[]
   minutesOneByOne: number

@@ -18,7 +18,11 @@ const because = (words: string) =>
 
 const amount = (units: string[] | null) =>
   Joi.object({
-    value: Joi.number().min(0).max(1e7).required(),
+    // Torques are never below nothing; what is measured may be: a coolant freezes at −37 °C.
+    value: Joi.number()
+      .min(units ? 0 : -1e6)
+      .max(1e7)
+      .required(),
     unit: units ? Joi.string().valid(...units) : Joi.string().max(20),
     ...(units ? {} : { how: optionalLine(80) }),
   })

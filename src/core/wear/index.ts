@@ -51,6 +51,7 @@ export {
   type Wearing,
 } from './states'
 export { chanceBy } from './chance'
+export { likelyWords, renewalChance, takeAlong, type Renewals } from './likelihood'
 export type {
   ClockView,
   DueLine,

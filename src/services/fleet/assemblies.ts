@@ -1,5 +1,6 @@
 import 'server-only'
 import {
+  assemblyKinds,
   assemblySchema,
   newAssemblySchema,
   retireSchema,
@@ -16,7 +17,7 @@ import { write } from '@/db/house'
 import { assemblies, dutyShares, fittings, type AssemblyRow } from '@/db/fleet'
 import { lives } from '@/db/wear'
 import { meters } from '@/db/hours'
-import { pumpModels } from '@/db/models'
+import { pumpModels, pumpModelVersions } from '@/db/models'
 import {
   requirePermission,
   type Actor,
@@ -98,7 +99,7 @@ export async function insertAssembly(
     { number: values.number },
     values.id,
     `${paths.own}number`,
-    'This number is taken by another pump or accessory.',
+    'This number is taken by another pump, drive or accessory.',
   )
   await requireModel(values, paths.own)
   if (takenOverOn > present(company).today)
@@ -140,7 +141,7 @@ export async function saveAssembly(actor: Actor, input: AssemblyInput): Promise<
       { number: values.number },
       id,
       'number',
-      'This number is taken by another pump or accessory.',
+      'This number is taken by another pump, drive or accessory.',
     )
     await requireModel(values)
     const takenOverAt = instantOf(takenOverOn, '00:00', company.timeZone)
@@ -221,8 +222,17 @@ export async function returnAssembly(actor: Actor, asked: Reference): Promise<vo
   })
 }
 
-async function requireModel(values: Pick<AssemblyInput, 'modelId'>, prefix = ''): Promise<void> {
-  if (values.modelId && !(await pumpModels.byId(values.modelId))) {
+async function requireModel(
+  { kind, modelId }: Pick<AssemblyInput, 'modelId' | 'kind'>,
+  prefix = '',
+): Promise<void> {
+  if (!modelId) return
+  if (!(await pumpModels.byId(modelId)))
     throw invalid({ [`${prefix}modelId`]: 'Choose a pump model from the list.' })
-  }
+  const newest = await newestVersionId(modelId)
+  const written = newest ? await pumpModelVersions.byId(newest) : null
+  if (written && written.data.kind !== kind)
+    throw invalid({
+      [`${prefix}modelId`]: `This is a model of another kind: ${assemblyKinds[written.data.kind].toLowerCase()}. Choose that kind, or another model.`,
+    })
 }

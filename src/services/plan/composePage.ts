@@ -5,22 +5,26 @@ import type { WearView } from '@/core/wear'
 import { pumpModelVersions, settledDoubts } from '@/db/models'
 import { tools } from '@/db/tools'
 import type { Actor } from '../house'
+import { unitFacts } from '../composing'
 import { companyPractices } from '../practices'
 import { availability, stockedFor } from '@/core/stores'
 import { loadBook } from '../stores'
 import { listWrenches, toolBookings } from '../tools'
+import { renewalRates } from '../wear'
 
 /** Everything that composing on one pump needs: its model, practices, wrenches, special tools, the stores. */
 export async function getComposePage(_actor: Actor, wear: WearView): Promise<ComposePage | null> {
   const version = await pumpModelVersions.byId(wear.modelVersionId)
   if (!version) return null
-  const [practices, wrenches, book, bookings, register, doubts] = await Promise.all([
+  const [practices, wrenches, book, bookings, register, doubts, facts, rates] = await Promise.all([
     companyPractices(),
     listWrenches(),
     loadBook(),
     toolBookings(),
     tools.all({ retiredOn: null }),
     settledDoubts.all({ modelId: version.modelId }),
+    unitFacts(),
+    renewalRates(version.modelId, version.data),
   ])
   return {
     modelId: version.modelId,
@@ -46,6 +50,8 @@ export async function getComposePage(_actor: Actor, wear: WearView): Promise<Com
           .filter((booking) => booking.tools.some((name) => answersTo(tool, name)))
           .map(({ number, day, yard }) => ({ number, day, yard })),
       })),
+    facts: facts.get(wear.assemblyId) ?? {},
+    renewals: Object.fromEntries(rates),
     settled: doubts.map(({ words, answer }) => ({ words, answer })),
   }
 }

@@ -14,17 +14,19 @@ import { inSentence, type Fastener, type PumpModel } from '@/core/models'
 import { notFound } from '@/core/problem'
 import type { SheetContent } from '@/core/sheets'
 import { showTorque, wrenchWords } from '@/core/torque'
-import { whereWords } from '@/core/wear'
+import { likelyWords, whereWords } from '@/core/wear'
 import { kept, Op, same } from '@/db/house'
 import { assemblies, fittings, machines, yards } from '@/db/fleet'
 import { people } from '@/db/access'
 import { sheetEntries, sheets, type SheetRow } from '@/db/sheets'
+import { pumpModelVersions } from '@/db/models'
 import { visits, type VisitRow } from '@/db/plan'
 import { type Actor, ourCompany, present } from '../house'
 import { companyPractices } from '../practices'
 import { listWrenches } from '../tools'
 import { composeItems, modelsOf, unitsOf } from '../composing'
 import { loadBook, modelsOfVersions } from '../stores'
+import { renewalRates } from '../wear'
 
 export const openStates = (Object.keys(visitStates) as VisitState[]).filter(isOpen)
 
@@ -74,7 +76,11 @@ export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
     notice: [...new Set([...models.values()].map((model) => model.notice))].filter(Boolean).join(' '),
     parts: await stockFor(row, sheet.parts),
     tools: sheet.tools,
-    spares: sheet.spares,
+    spares: await withLikelihood(row, sheet.spares),
+    consumables: sheet.consumables,
+    qualifications: sheet.qualifications,
+    helperMinutes: sheet.helperMinutes,
+    perhapsMinutes: sheet.perhapsMinutes,
     implied: sheet.implied.map(({ assemblyId, task, positions, why }) => {
       const model = sheetModels.get(assemblyId)
       return {
@@ -89,6 +95,26 @@ export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
       asPrepared(step, fastenerOf(step), (stage, fastener) => wrenchWords(fastener, stage, wrenches, today)),
     ),
   }
+}
+
+/** What goes along in case, with what our own findings say of how likely it is. */
+async function withLikelihood(
+  visit: VisitRow,
+  spares: ComposedSheet['spares'],
+): Promise<VisitPage['spares']> {
+  const versions = await pumpModelVersions.all({ id: visit.items.map((item) => item.modelVersionId) })
+  return Promise.all(
+    spares.map(async (need) => {
+      const item = visit.items.find((each) => each.assemblyId === need.assemblyId)
+      const version = versions.find((each) => each.id === item?.modelVersionId)
+      if (!version || need.look === undefined) return { ...need, likely: '' }
+      const rates = await renewalRates(version.modelId, version.data)
+      return {
+        ...need,
+        likely: likelyWords(rates.get(need.look) ?? { looked: 0, renewed: 0 }, need.spots.length),
+      }
+    }),
+  )
 }
 
 /** Beside each part what the stores have for this visit, after what earlier visits take. */

@@ -44,8 +44,8 @@ export function ComposeBench({ pump, page, wear, today, booking }: Props) {
   const [tasks, setTasks] = useState<ChosenTask[]>([])
   const chosen = useDeferredValue(tasks)
   const input = useMemo(
-    () => ({ assemblies: [{ id: pump.id, model, tasks: chosen }] }),
-    [pump.id, model, chosen],
+    () => ({ assemblies: [{ id: pump.id, model, tasks: chosen, facts: page.facts }] }),
+    [pump.id, model, chosen, page.facts],
   )
   const sheet = useMemo(() => composeSheet(input, practices), [input, practices])
   const saving = useMemo(() => savingOfBundling(input, practices), [input, practices])

@@ -1,6 +1,8 @@
 import { showAmount } from '@/core/stores'
 import type { ComposedSheet, PartNeed, ComposePage } from '@/core/composing'
 import { showNumber } from '@/core/units'
+import { likelyWords } from '@/core/wear'
+import { Consumables } from './Consumables'
 
 type Props = { sheet: ComposedSheet; page: ComposePage }
 
@@ -24,6 +26,7 @@ export function ComposedParts({ sheet, page }: Props) {
           </ul>
         </>
       )}
+      <Consumables needs={sheet.consumables} />
     </>
   )
 }
@@ -46,6 +49,11 @@ function PartLine({ need, page, spare = false }: { need: PartNeed; page: Compose
             ? [stocked.number, stocked.bin && `bin ${stocked.bin}`].filter(Boolean).join(', ')
             : 'not in the stores'}
         </span>
+        {need.look !== undefined && (
+          <div className="second">
+            {likelyWords(page.renewals[need.look] ?? { looked: 0, renewed: 0 }, need.spots.length)}
+          </div>
+        )}
         {kits.length > 0 && <div className="second">{kits.join(', ')}</div>}
         {part?.doubt && <Doubt words={`${part.name}: ${part.doubt}`} short={part.doubt} page={page} />}
       </span>

@@ -4,6 +4,7 @@ import type { ComposedSheet, Saving } from '@/core/composing'
 import { inSentence, type PumpModel } from '@/core/models'
 import { whereWords } from '@/core/wear'
 import { StripComb } from './StripComb'
+import { WhoItTakes } from './WhoItTakes'
 
 type Props = { sheet: ComposedSheet; saving: Saving; model: PumpModel; children: ReactNode }
 
@@ -26,6 +27,7 @@ export function Totals({ sheet, saving, model, children }: Props) {
         {children}
       </div>
       <StripComb saving={saving} sheet={sheet} model={model} />
+      <WhoItTakes {...sheet} />
       {sheet.implied.map(({ task, positions, why }) => (
         <p key={task}>
           <span className="strong">Comes with it: {inSentence(taskName(task))}</span>{' '}

@@ -51,7 +51,7 @@ const groups: Record<
 
 const worse = (a: AssemblyLine, b: AssemblyLine) => worseStanding(a.standing, b.standing)
 
-/** Pumps and accessories, worst first. */
+/** Pumps and drives, worst first. */
 export function AssembliesTable({ assemblies, today }: { assemblies: AssemblyLine[]; today: string }) {
   const [search, setSearch] = useState('')
   const [state, setState] = useState('all')
@@ -72,7 +72,7 @@ export function AssembliesTable({ assemblies, today }: { assemblies: AssemblyLin
       placeholder="Search pump, serial, machine, service"
       search={search}
       onSearch={setSearch}
-      found={`${shown.length} ${shown.length === 1 ? 'pump or accessory' : 'pumps and accessories'}`}
+      found={`${shown.length} ${shown.length === 1 ? 'pump, drive or accessory' : 'pumps, drives and accessories'}`}
       choices={[
         {
           id: 'state',
@@ -98,7 +98,7 @@ export function AssembliesTable({ assemblies, today }: { assemblies: AssemblyLin
         <EmptyState title="Nothing fits">Clear the search or choose another list.</EmptyState>
       ) : (
         <DataTable
-          caption="Pumps and accessories, worst first"
+          caption="Pumps and drives, worst first"
           rows={shown}
           columns={columns}
           sortedBy="Worst service"
@@ -116,7 +116,7 @@ export function AssembliesTable({ assemblies, today }: { assemblies: AssemblyLin
 function columnsOn(today: string): Column<AssemblyLine>[] {
   return [
     {
-      name: 'Pump or accessory',
+      name: 'Pump, drive or accessory',
       width: '18%',
       by: (row) => row.number,
       cell: (row) => (

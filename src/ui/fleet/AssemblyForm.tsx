@@ -100,7 +100,7 @@ function AssemblyFields({ models }: { models: Option[] }) {
   const kind = useWatch({ name: 'kind' }) as string
   return (
     <FormPart
-      title="Pump or accessory"
+      title="Pump, drive or accessory"
       about="What wears as one thing and moves as one. Its hours and its record go with it."
     >
       <FieldRow>
@@ -110,7 +110,11 @@ function AssemblyFields({ models }: { models: Option[] }) {
           <ModelEntry name="modelId" models={models} />
         ) : (
           <>
-            <TextEntry name="name" label="What is it?" placeholder="unloader, injector, strainer …" />
+            <TextEntry
+              name="name"
+              label="What is it?"
+              placeholder="unloader, two-cylinder diesel, hose reel …"
+            />
             <ModelEntry
               name="modelId"
               label="Model"

@@ -2,7 +2,7 @@ import { Link } from '../frame/Link'
 
 const tabs = [
   { key: 'machines', label: 'Machines', href: '/fleet' },
-  { key: 'pumps', label: 'Pumps and accessories', href: '/fleet/pumps' },
+  { key: 'pumps', label: 'Pumps and drives', href: '/fleet/pumps' },
 ] as const
 
 export function FleetTabs({ active }: { active: 'machines' | 'pumps' }) {

@@ -10,6 +10,7 @@ import type {
   NewMachineInput,
   RetireInput,
 } from '@/core/fleet'
+import type { UnitFactInput } from '@/core/composing'
 import type { SpellInput, MeterInput, ReadingInput, SettlementInput } from '@/core/hours'
 import type { EarlyCheckInput, SettleSignInput, SignInput } from '@/core/inspection'
 import type {
@@ -33,7 +34,12 @@ import * as renewals from '@/services/wear'
 import * as signs from '@/services/inspection'
 import * as spells from '@/services/hours'
 import * as rules from '@/services/wear'
+import * as units from '@/services/composing'
 import { act, look } from '../../access/act'
+
+export async function sayFact(input: UnitFactInput) {
+  return act((actor) => units.sayFact(actor, input))
+}
 
 export async function addMachine(input: NewMachineInput) {
   return act((actor) => fleet.addMachine(actor, input))

@@ -274,7 +274,7 @@ export default async function MachineDetails({ params, searchParams }: Params) {
             </Part>
           </div>
           <div className="stack">
-            <Part title="Pumps and accessories" aside="hours on each, now">
+            <Part title="Pumps and drives" aside="hours on each, now">
               <FittedList
                 fitted={machine.fitted}
                 past={machine.past}
@@ -341,7 +341,7 @@ const signPump = ({ assemblyId, number, title, renewals }: WearView) => ({
   renewals,
 })
 
-/** Pumps and accessories that came onto the machine or left it, those of one instant's day together. */
+/** Pumps and drives that came onto the machine or left it, those of one instant's day together. */
 function moveEvents(machine: MachinePage) {
   const moves = [
     ...machine.past.flatMap((stay) => [

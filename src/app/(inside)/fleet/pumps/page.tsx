@@ -11,7 +11,7 @@ import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Page } from '@/ui/frame/Page'
 import { requireActor } from '../../../access/session'
 
-export const metadata: Metadata = { title: 'Pumps and accessories' }
+export const metadata: Metadata = { title: 'Pumps and drives' }
 
 export default async function AssembliesPage() {
   const actor = await requireActor('/fleet/pumps')
@@ -26,11 +26,11 @@ export default async function AssembliesPage() {
   return (
     <Page
       title="Fleet"
-      summary={`${inService.length} pumps and accessories, ${shelved} of them on the shelf.`}
+      summary={`${inService.length} pumps and drives, ${shelved} of them on the shelf.`}
       actions={
         mayEdit && (
           <ButtonLink href="/fleet/pumps/new" filled>
-            Add pump or accessory
+            Add pump, drive or accessory
           </ButtonLink>
         )
       }
@@ -41,8 +41,8 @@ export default async function AssembliesPage() {
           title="No pumps yet"
           action={mayEdit && <ButtonLink href="/fleet/new">Add a machine with its pump</ButtonLink>}
         >
-          A pump is usually added together with its machine. Spare pumps and accessories are added here, onto
-          a shelf.
+          A pump is usually added together with its machine. Spare pumps and drives are added here, onto a
+          shelf.
         </EmptyState>
       ) : (
         <AssembliesTable

@@ -15,6 +15,8 @@ import {
 import { getCompany, present } from '@/services/house'
 import { listPeople } from '@/services/access'
 import { getVisit } from '@/services/plan'
+import { Consumables } from '@/ui/composing/Consumables'
+import { WhoItTakes } from '@/ui/composing/WhoItTakes'
 import { ComposedPractices } from '@/ui/composing/ComposedPractices'
 import { Note } from '@/ui/feedback/States'
 import { FoldedSteps } from '@/ui/composing/FoldedSteps'
@@ -118,6 +120,7 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
             </Part>
             <Part title="Time" aside="the shared way in counted once">
               <Facts facts={times(visit)} />
+              <WhoItTakes {...visit} />
             </Part>
             <Part title="Parts to lay ready">
               <ul className="line-list">
@@ -150,11 +153,18 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
                 <ul className="line-list">
                   {visit.spares.map((part) => (
                     <li key={`${part.assemblyId} ${part.part}`}>
-                      <span className="grow">{part.name}</span>
+                      <span className="grow">
+                        {part.name} <span className="second">{part.likely}</span>
+                      </span>
                       <span className="nowrap">up to {showAmount(part.quantity, part.unit)}</span>
                     </li>
                   ))}
                 </ul>
+              </Part>
+            )}
+            {visit.consumables.length > 0 && (
+              <Part title="Bottles and tubes" aside="about so much">
+                <Consumables needs={visit.consumables} head={false} />
               </Part>
             )}
             <Part title="Tools">

@@ -18,7 +18,9 @@ import { listPeople } from '@/services/access'
 import { findingsOf, sheetsOf } from '@/services/sheets'
 import { nextVisitTo, listOpenVisits } from '@/services/plan'
 import { startingLives, checksOf, getWear, rulesOf } from '@/services/wear'
+import { factsOf } from '@/services/composing'
 import { signsOf } from '@/services/inspection'
+import { UnitFacts } from '@/ui/composing/UnitFacts'
 import { EarlyChecks } from '@/ui/inspection/EarlyChecks'
 import { FindingsList } from '@/ui/inspection/FindingsList'
 import { NextVisit } from '@/ui/plan/NextVisit'
@@ -81,7 +83,8 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
     startingLives(actor, assembly.id),
     listBenchParts(actor),
   ])
-  const [next, findings] = await Promise.all([
+  const [unit, next, findings] = await Promise.all([
+    factsOf(actor, assembly.id),
     wear?.started ? nextVisitTo(actor, wear, open) : null,
     findingsOf(actor, assembly, signs),
   ])
@@ -99,7 +102,7 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
       ]
         .filter(Boolean)
         .join(' · ')}
-      back={{ href: '/fleet/pumps', label: 'Pumps and accessories' }}
+      back={{ href: '/fleet/pumps', label: 'Pumps and drives' }}
       actions={
         <>
           {mayEdit && (
@@ -251,6 +254,15 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
                 <p className="second">
                   By version {wear.modelVersion} of {wear.title}. {wear.notice}
                 </p>
+              </Part>
+            )}
+            {unit.length > 0 && (
+              <Part title="What this unit is" aside="its model asks; answered once">
+                <UnitFacts
+                  assemblyId={id}
+                  facts={unit}
+                  say={mayEdit && !retiredOn ? actions.sayFact : null}
+                />
               </Part>
             )}
             {wear?.started && (

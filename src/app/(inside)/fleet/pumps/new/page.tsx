@@ -11,12 +11,12 @@ import { Page } from '@/ui/frame/Page'
 import { requireActor } from '../../../../access/session'
 import { addAssembly } from '../../actions'
 
-export const metadata: Metadata = { title: 'Add pump or accessory' }
+export const metadata: Metadata = { title: 'Add pump, drive or accessory' }
 
 export default async function NewAssemblyPage() {
   const actor = await requireActor('/fleet/pumps/new')
-  const back = { href: '/fleet/pumps', label: 'Pumps and accessories' }
-  if (!mayDo(actor.role, 'fleet.edit')) return <NotYours title="Add a pump or accessory" back={back} />
+  const back = { href: '/fleet/pumps', label: 'Pumps and drives' }
+  if (!mayDo(actor.role, 'fleet.edit')) return <NotYours title="Add a pump, drive or accessory" back={back} />
   const [company, models, choices, assemblies] = await Promise.all([
     getCompany(actor),
     listPumpModels(actor),
@@ -25,7 +25,7 @@ export default async function NewAssemblyPage() {
   ])
   const numbers = assemblies.map((assembly) => assembly.number)
   return (
-    <Page title="Add a pump or accessory" back={back}>
+    <Page title="Add a pump, drive or accessory" back={back}>
       <NewAssemblyForm
         models={models.map((model) => ({ value: model.id, label: `${model.maker} ${model.name}` }))}
         choices={choices}
