@@ -25,6 +25,7 @@ import {
   startUnplannedSheet,
 } from '@/services/sheets'
 import { listBenchParts } from '@/services/stores'
+import { checksOf, recordEarlyCheck } from '@/services/wear'
 import { bookVisit } from '@/services/plan'
 import { addDays } from '@/core/calendar'
 import { idOf } from './random'
@@ -405,4 +406,19 @@ async function shownAt(job: Job, meterId: string, at: string): Promise<string> {
   const meter = machine.meters.find((each) => each.id === meterId)!
   const line = cumulativeHours(meter.history.readings, meter.history.events)
   return (hoursAt(line, at) ?? 0).toFixed(1)
+}
+
+/** Somebody looked at it after its first hours, and all was well. */
+export async function passEarlyCheck({ day, technician, timeZone }: Job, assemblyId: string): Promise<void> {
+  await runAt(instantOf(addDays(day, 6), '15:10', timeZone), async () => {
+    for (const check of await checksOf(technician, assemblyId))
+      if (check.result === null)
+        await recordEarlyCheck(technician, {
+          id: check.id,
+          version: check.version,
+          result: 'good',
+          words: 'Weep holes dry, oil clear',
+          symptom: '',
+        })
+  })
 }

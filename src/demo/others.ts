@@ -8,7 +8,7 @@ import { listAssemblies } from '@/services/fleet'
 import { getPumpModel } from '@/services/models'
 import { listBenchParts, receivePart, savePart } from '@/services/stores'
 import { getWear, recordRenewal, startClocks } from '@/services/wear'
-import { workSheet, type Job } from './bench'
+import { passEarlyCheck, workSheet, type Job } from './bench'
 import { idOf } from './random'
 
 /** What the stores keep for a model: our number before the maker's parts, and where they lie. */
@@ -92,7 +92,10 @@ export async function startOthers(
   timeZone: string,
 ): Promise<AssemblyView[]> {
   const all = await runAt(instantOf(addDays(begin, 1), '06:30', timeZone), () => listAssemblies(coordinator))
-  const others = all.filter(({ title }) => kept.some(([model]) => model === title))
+  // A spare on the shelf has no clocks before it is fitted.
+  const others = all.filter(
+    ({ title, place }) => place.machineId !== null && kept.some(([model]) => model === title),
+  )
   for (const { id } of others)
     await runAt(instantOf(begin, '16:40', timeZone), () =>
       startClocks(coordinator, { assemblyId: id, basis: 'takeOver' }),
@@ -144,7 +147,7 @@ export async function serviceOther(
   other: Other,
   day: string,
   timeZone: string,
-  onPaper: boolean,
+  { onPaper, passed }: { onPaper: boolean; passed: boolean },
 ): Promise<void> {
   const view = await runAt(instantOf(day, '06:30', timeZone), () => getWear(coordinator, other.id))
   if (!view?.machineNumber) return
@@ -156,7 +159,7 @@ export async function serviceOther(
   const model = await modelOf(coordinator, other.title)
   const services = due.map(({ task, positions }) => ({ task, positions }))
   await refill(coordinator, model, other.title, services, day, timeZone)
-  await workSheet({
+  const job: Job = {
     pump: other.number,
     day,
     services,
@@ -164,7 +167,10 @@ export async function serviceOther(
     coordinator,
     timeZone,
     ...storyOf(other, services),
-  })
+  }
+  await workSheet(job)
+  // Of the last weeks’ services nobody has looked yet.
+  if (passed) await passEarlyCheck(job, other.id)
 }
 
 /** In the first year their sheets were still kept on paper: what was renewed is on record, by hand. */

@@ -3,10 +3,10 @@ import type { ClockView } from '@/core/wear'
 import { type Actor, runAt, instantOf } from '@/services/house'
 import { listAssemblies } from '@/services/fleet'
 import { demoAccounts } from '@/services/access'
-import { checksOf, recordEarlyCheck, startClocks, getWear } from '@/services/wear'
+import { startClocks, getWear } from '@/services/wear'
 import { bookVisit, getVisit } from '@/services/plan'
 import { countPart, getPart } from '@/services/stores'
-import { workSheet, type Job } from './bench'
+import { passEarlyCheck, workSheet, type Job } from './bench'
 import { publishModels } from './library'
 import { serviceOther, startOthers, stockOthers } from './others'
 import { idOf } from './random'
@@ -61,7 +61,7 @@ export async function tellWear(
           other,
           addDays(today, -ago),
           timeZone,
-          ago > 260,
+          { onPaper: ago > 260, passed: ago > 20 },
         )
   }
 
@@ -97,21 +97,7 @@ function shared(technician: Actor, told: NonNullable<Story['sharedBy']>): Pick<J
   return { shared: { author, ...told } }
 }
 
-async function passEarlyCheck({ day, technician, timeZone }: Job, assemblyId: string): Promise<void> {
-  await runAt(instantOf(addDays(day, 6), '15:10', timeZone), async () => {
-    for (const check of await checksOf(technician, assemblyId))
-      if (check.result === null)
-        await recordEarlyCheck(technician, {
-          id: check.id,
-          version: check.version,
-          result: 'good',
-          words: 'Weep holes dry, oil clear',
-          symptom: '',
-        })
-  })
-}
-
-/** Work on condition: it needs a strip-down, and is never the reason for one here. */
+/** Work on condition that needs a strip-down. */
 const looks = ['plungerCheck', 'retainerCheck', 'boltCheck']
 
 const asService = ({ task, positions }: ClockView) => ({ task, positions })
@@ -121,8 +107,8 @@ function isDue(number: string, clock: ClockView, ago: number): boolean {
   const putOff =
     number === overdue && clock.task === 'hpSeals' && ago < 200 && !clock.positions.includes('hpSeal@3')
   if (putOff) return false
-  // A strip-down only for a look is put off until something in the open pump is due.
-  if (looks.includes(clock.task)) return false
+  // A strip-down only for a look waits for something else in the open pump, as long as it can.
+  if (looks.includes(clock.task)) return clock.share > 1.02
   // The plungers and valves of this one wait for the visit that is booked.
   if (
     number === 'P-12' &&

@@ -321,21 +321,30 @@ function stateByTicks(all: StepState[]): PositionState['state'] {
   return deciding.length > 0 && deciding.every(({ state }) => state === 'done') ? 'renewed' : 'open'
 }
 
-/** Positions that a looking task saw: all steps of the task there are done. They restart its clock. */
+/**
+ * Positions that a looking task saw: all steps of the task there are done. They restart its clock. What was
+ * to be renewed for certain on the same sheet says nothing of how often looking finds it bad.
+ */
 export function inspected(state: SheetState): { assemblyId: string; task: string; position: PositionKey }[] {
   return state.content.assemblies.flatMap((assembly) =>
-    assembly.tasks.filter(hasOwnClock).flatMap(({ task, positions }) =>
+    assembly.tasks.filter(hasOwnClock).flatMap(({ task, kind, positions }) =>
       positions
-        .filter((position) => {
-          const own = state.steps.filter(
-            ({ step }) => step.assemblyId === assembly.id && step.task === task && step.position === position,
-          )
-          return own.every((each) => each.state === 'done' || each.state === 'notNeeded')
-        })
+        .filter((position) => kind !== 'condition' || !renewedAnyway(assembly, position))
+        .filter((position) =>
+          state.steps
+            .filter(
+              ({ step }) =>
+                step.assemblyId === assembly.id && step.task === task && step.position === position,
+            )
+            .every((each) => each.state === 'done' || each.state === 'notNeeded'),
+        )
         .map((position) => ({ assemblyId: assembly.id, task, position })),
     ),
   )
 }
+
+const renewedAnyway = ({ tasks }: SheetContent['assemblies'][number], position: PositionKey) =>
+  tasks.some(({ kind, positions }) => kind === 'renew' && positions.includes(position))
 
 /** Steps that are neither done, skipped, nor found not to be needed. */
 export function unfinished(state: SheetState): StepState[] {

@@ -313,11 +313,24 @@ function gridOf(
           const ruled = task && ruledLimit(task, sortsOf(model, task), facts.rules)
           const cells = instancesOf(model, position).flatMap((key): PositionView[] => {
             const since = present[key]
-            if (!since || !task || !ruled) return []
+            if (!since) return []
             const used = {
               hours: Math.max(0, usageAt(facts, instant) - since.usage),
               days: daysBetween(since.day, facts.today),
             }
+            // What is only renewed where it is bad has a life, and no limit.
+            if (!ruled)
+              return [
+                {
+                  position: key,
+                  used: used.hours,
+                  limit: null,
+                  state: 'healthy',
+                  early: 0,
+                  assumed: since.assumed,
+                  was: null,
+                },
+              ]
             const clock = clockOf(used, ruled.limit, ruled.tolerance, since.first)
             return [
               {

@@ -148,7 +148,7 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
         {retiredOn && <Note title={`Retired ${showDay(retiredOn, today)}.`}>{assembly.retiredReason}</Note>}
         <div className="columns">
           <div className="stack">
-            {wear?.started && (
+            {wear?.started && wear.grid.length > 0 && (
               <Part
                 title="Positions"
                 aside="hours on each part, press one for its lives · folded: the last came out early"
