@@ -67,6 +67,7 @@ export {
   type SheetTimer,
   type TimerStand,
 } from './bench/timers'
+export { conditionOutcomes, outcomeWords } from './record/onCondition'
 export { foundFacts } from './signing/facts'
 export { proofStops, stoppedBy } from './signing/proof'
 export { notReady, partName, presumedEndReason } from './signing/sign'

@@ -58,6 +58,7 @@ export function contentFor(
     ],
     steps: composed.steps,
     parts: composed.parts,
+    spares: composed.spares,
     torques: composed.fasteners.map((need) => ({ ...need, wrenches: [] })),
     practices: composed.practices,
     tools: composed.tools,

@@ -192,9 +192,27 @@ export function notCounted(state: SheetState): string[] {
   ]
 }
 
-/** Parts that this work uses up for certain and that are neither noted as used nor explained. */
+/** Of what was only taken along, what a finding has asked for: the pieces of the positions that were renewed. */
+function askedFor(state: SheetState): SheetState['content']['parts'] {
+  return (state.content.spares ?? []).flatMap((need) => {
+    const spots = need.spots.filter((spot) =>
+      state.positions.some(
+        ({ assemblyId, position, planned, state: is }) =>
+          assemblyId === need.assemblyId && position === spot && planned && is === 'renewed',
+      ),
+    )
+    const quantity = Math.round((need.quantity / need.spots.length) * spots.length * 1e6) / 1e6
+    return spots.length > 0 ? [{ ...need, spots, quantity }] : []
+  })
+}
+
+/** Parts that this work uses up and that are neither noted as used nor explained. */
 export function partsOpen(state: SheetState): SheetState['content']['parts'] {
-  return state.content.parts.filter(
+  const certain = state.content.parts
+  const asked = askedFor(state).filter(
+    (need) => !certain.some((each) => each.assemblyId === need.assemblyId && each.part === need.part),
+  )
+  return [...certain, ...asked].filter(
     (need) =>
       !state.uses.some(
         ({ payload }) => payload.assemblyId === need.assemblyId && payload.part === need.part,

@@ -93,7 +93,9 @@ export function refusal(
     }
     case 'notUsed': {
       const { assemblyId, part } = entry.payload as Payloads['notUsed']
-      const known = state.content.parts.some((need) => need.assemblyId === assemblyId && need.part === part)
+      const known = [...state.content.parts, ...(state.content.spares ?? [])].some(
+        (need) => need.assemblyId === assemblyId && need.part === part,
+      )
       return known ? null : 'This part is not expected on this sheet.'
     }
     case 'renewed':

@@ -4,6 +4,7 @@ import { endReasons } from '../../wear'
 import { endReasonAfterCorrections, isTakenBack, usedAfterCorrections } from './corrections'
 import { locksOf } from '../bench/locks'
 import { causesOn } from '../bench/looking'
+import { conditionOutcomes, outcomeWords } from './onCondition'
 import { told, type RecordLine, type Teller } from './teller'
 import { partName } from '../signing/sign'
 import type { SheetState } from '../state'
@@ -96,6 +97,9 @@ export function lookLines(state: SheetState, { line, pumpOf, nameOf, stepAt }: T
         detail: told(dispositions[disposition].toLowerCase(), words),
       })
     }),
+    ...(tells ? conditionOutcomes(state) : []).map((outcome) =>
+      line('finding', tells!, { pump: outcome.pump, item: outcome.name, detail: outcomeWords(outcome) }),
+    ),
     ...(tells ? causesOn(state) : []).flatMap(({ number, causes }) =>
       causes.map((cause) =>
         line('cause', tells!, {

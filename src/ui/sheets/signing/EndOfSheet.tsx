@@ -3,7 +3,9 @@
 import Button from '@mui/material/Button'
 import { useState } from 'react'
 import {
+  conditionOutcomes,
   notReady,
+  outcomeWords,
   partName,
   partsOpen,
   proofStops,
@@ -86,6 +88,12 @@ export function EndOfSheet({ sheet, bench, more }: Props) {
           sign.
         </p>
       )}
+      {conditionOutcomes(state).map((outcome) => (
+        <p key={`${outcome.assemblyId} ${outcome.name}`}>
+          {outcome.name}: <span className="strong">{outcomeWords(outcome)}</span>{' '}
+          {state.content.assemblies.length > 1 && <span className="second">{outcome.pump}</span>}
+        </p>
+      ))}
       {undecided.length > 0 && (
         <section>
           <h3>To decide</h3>
