@@ -62,7 +62,7 @@ test('seals, plungers and valves of a triplex: cavitation found, a slip caught, 
   await osei.press('Torn')
   await osei.sees('Torn: renew')
   await confirm(osei)
-  await forward(osei, 'Draw the valve with the puller')
+  await forward(osei, 'Look at the old valve')
   await osei.sees('Swap the valve assembly')
   for (const _ of [1, 2, 3]) {
     await osei.press('Pitted')

@@ -53,6 +53,7 @@ export function StepEntry({
   const fastener = fastenerOf(state, each)
   const places = boltPlaces(state, each)
   const bolt = nextBolt(state, each)
+  const nth = places.findIndex(({ place }) => place === bolt?.place) + 1
   const lookUp = looksUpFirst(state, each)
   const look = isLook(each) && position !== null
   const finding = look ? (findingOf(state, assemblyId, position) ?? null) : null
@@ -189,7 +190,7 @@ export function StepEntry({
           label={bolt ? `Bolt ${bolt.number}${bolt.again ? ', once more' : ''}` : 'Pulled'}
           hint={
             bolt
-              ? `${places.indexOf(bolt) + 1} of ${places.length}${bolt.bolt === String(bolt.number) ? '' : `, the maker’s ${bolt.bolt}`}`
+              ? `${nth} of ${places.length}${bolt.bolt === String(bolt.number) ? '' : `, the maker’s ${bolt.bolt}`}`
               : countWords(fastener?.count ?? 1)
           }
           onChange={(next) => {
@@ -197,6 +198,17 @@ export function StepEntry({
             setError('')
           }}
         />
+      )}
+      {step.snug && bolt && (
+        <div className="torque-entry snug">
+          <span>
+            <span className="strong">Bolt {bolt.number}</span>
+            <span className="second block">
+              {nth} of {places.length}
+              {bolt.bolt === String(bolt.number) ? '' : `, the maker’s ${bolt.bolt}`}
+            </span>
+          </span>
+        </div>
       )}
       {step.measure && (
         <MeasureEntry
