@@ -94,7 +94,7 @@ test('one cylinder renewed on its own has a life of its own, in the list and in 
 test('model data is published by pasting it, and what is wrong with it is named by its path', async () => {
   const person = await coordinator()
   await person.goTo('/models')
-  await person.press('Tarnwick C5')
+  await person.press('Tarnwick H900')
   await person.sees('No data yet')
   await person.press('Publish its data')
   const model = JSON.parse(readFileSync('src/demo/models/ostrel-p3-200.json', 'utf8'))
@@ -110,25 +110,25 @@ test('model data is published by pasting it, and what is wrong with it is named 
   await person.press('Read it', '[role=dialog]')
   await person.sees('This is not JSON')
   await paste(
-    JSON.stringify({ ...model, maker: 'Tarnwick', name: 'C5', tasks: [{ ...model.tasks[0], at: 'lid' }] }),
+    JSON.stringify({ ...model, maker: 'Tarnwick', name: 'H900', tasks: [{ ...model.tasks[0], at: 'lid' }] }),
   )
   await person.press('Read it', '[role=dialog]')
   await person.sees('There is no “lid” among the access nodes.')
   await person.sees('tasks.0.at')
-  await paste(JSON.stringify({ ...model, maker: 'Tarnwick', name: 'C5' }))
+  await paste(JSON.stringify({ ...model, maker: 'Tarnwick', name: 'H900' }))
   await person.press('Read it', '[role=dialog]')
-  await person.sees('Tarnwick C5, version 1: new in the library.')
+  await person.sees('Tarnwick H900, version 1: new in the library.')
   await person.press('Publish', '[role=dialog]')
-  await person.sees('Tarnwick C5: version 1 is published.')
+  await person.sees('Tarnwick H900: version 1 is published.')
   await person.sees('40 N·m = 354 in-lb = 29.5 ft-lb')
 
   // Its pumps have no clocks until somebody says how old their parts are.
-  await person.goTo('/fleet/pumps/P-29')
+  await person.goTo('/fleet/pumps/P-14')
   await person.sees('Its clocks have not been started yet.')
   await person.press('Start its clocks')
   await person.sees('How old are its parts?')
   await person.press('Start the clocks')
-  await person.sees('The clocks of P-29 run.')
+  await person.sees('The clocks of P-14 run.')
   await person.sees('of 365 days')
 })
 
@@ -163,7 +163,7 @@ test('a visit is booked from what is due, prepared, changed, and cancelled with 
   const visit = await person.text()
   // Made safe before anything is opened, and the shared way in counted once.
   expect(visit.indexOf('Isolate and lock out')).toBeLessThan(
-    visit.indexOf('Manifold off') === -1 ? Infinity : visit.indexOf('Take out six of the eight screws'),
+    visit.indexOf('Manifold off') === -1 ? Infinity : visit.indexOf('Crack all eight screws loose'),
   )
   expect(visit).toContain('Saved')
   expect(visit).toContain('any injection wound is an emergency')

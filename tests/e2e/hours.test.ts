@@ -148,13 +148,12 @@ test('a viewer sees the round and types nothing', async () => {
 test('a lay-up told on the machine puts its due days off, and taken out again they come back', async () => {
   const person = await demo.someone('coordinator')
   await person.goTo('/fleet/T-12')
-  const due = async () =>
-    (await person.row('P-12 renew inlet filter element')).match(/(\d+ \w{3})(?: \d{4})? \d/)![1]!
+  const due = async () => (await person.row('E-12 change engine oil')).match(/(\d+ \w{3})(?: \d{4})? \d/)![1]!
   // What the chart's numbers stand for folds out below it.
   await person.page.$$eval('summary', (all) =>
     all.find((each) => each.textContent!.includes('limits ahead'))!.click(),
   )
-  await person.sees('P-12 renew inlet filter element')
+  await person.sees('E-12 change engine oil')
   const before = await due()
   await person.press('Add a lay-up or job')
   await person.type('From', '2026-10-16')

@@ -32,6 +32,7 @@ test('a sign is entered with its figures, brings one cylinder forward, is told o
   await person.sees('What was seen?')
   await person.press('Report it')
   await person.sees('Choose what was seen.')
+  await person.choose('Seen on', 'P-12 Ostrel P3-200')
   await person.choose('Sign', 'Pressure low')
   // Cheap and safe before what opens the pump; half of the figures is refused and nothing is lost.
   await person.sees('First checks, cheapest and safest first')
