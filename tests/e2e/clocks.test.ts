@@ -129,7 +129,7 @@ test('model data is published by pasting it, and what is wrong with it is named 
   await person.sees('How old are its parts?')
   await person.press('Start the clocks')
   await person.sees('The clocks of P-14 run.')
-  await person.sees('of 365 days')
+  await person.sees('of 1 200 h')
 })
 
 test('a viewer sees the clocks and can change nothing', async () => {

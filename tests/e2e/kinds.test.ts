@@ -73,7 +73,14 @@ test('a locker by practice: its drop, its time, and no pressure before it has cu
     label.click()
   })
   await lindqvist.press('Choose this')
-  await lindqvist.sees('usual figures, nobody has read its label yet')
+  await lindqvist.sees('Plunger fastener: threadlocker.')
+  await lindqvist.page.waitForFunction(() =>
+    [...document.querySelectorAll('.practice')].some(
+      (each) =>
+        each.querySelector('h2')!.textContent === 'Plunger fastener' &&
+        each.textContent!.includes('usual figures, nobody has read its label yet'),
+    ),
+  )
   await lindqvist.page.$$eval('.practice', (practices) => {
     const own = practices.find((each) => each.querySelector('h2')!.textContent === 'Plunger fastener')!
     const label = [...own.querySelectorAll('button')].find((each) =>
@@ -115,6 +122,7 @@ test('a cartridge of the axial pump by the strip way: verdict, set within set, b
   await osei.sees('Chosen once for all of them')
   await osei.type('Why', 'only one of three is worn')
   await osei.press('Do it so')
+  await osei.sees('Added on the way')
   await forward(osei, 'Look at both plates and seats')
   await answer(osei, 'cleaned, goes back')
   await confirm(osei)

@@ -63,7 +63,7 @@ test('from a reading that makes seals due to a signed record, through a killed s
   await readMeter(osei, 0)
   await forward(osei, 'Is everything safe to open?')
   await osei.sees('Made safe: M. Osei')
-  await forward(osei, 'Prise the manifold off')
+  await forward(osei, 'prise evenly at two opposite points')
   await osei.sees('All saved')
 
   // The power goes in the yard's office. Work goes on, and nothing is lost.

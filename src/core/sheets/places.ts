@@ -19,6 +19,9 @@ export function nodeState(
   const last = (steps: StepState[]) => steps.filter(({ step }) => roundOf(step.key) === round)
   const opening = last(side('open'))
   const closing = last(side('close'))
+  // What only a bad finding would have opened was never opened.
+  const never = (steps: StepState[]) => steps.length > 0 && steps.every(({ state: is }) => is === 'notNeeded')
+  if (never(opening) || (opening.length === 0 && never(closing))) return 'shut'
   if (closing.length > 0 && closing.every(settled)) return 'shutAgain'
   // A node without opening steps is open once what is inside it is worked.
   return opening.length > 0 && opening.every(settled) ? 'open' : 'shut'
@@ -44,9 +47,13 @@ export const placeWords: Record<PositionPlace, string> = {
  */
 export function positionPlace(state: SheetState, position: PositionState): PositionPlace {
   if (position.state === 'renewed') return 'renewed'
-  if (position.state === 'kept') return wentBackGood(state, position) ? 'reused' : 'kept'
+  const stayed = () => {
+    const { node } = aboutOf(state, position) ?? {}
+    return !node || nodeState(state, position.assemblyId, node) === 'shut'
+  }
+  if (position.state === 'kept') return wentBackGood(state, position) && !stayed() ? 'reused' : 'kept'
   const assembly = state.content.assemblies.find((each) => each.id === position.assemblyId)
-  const about = assembly?.positions.find((each) => each.key === position.position)
+  const about = aboutOf(state, position)
   const finding = findingOf(state, position.assemblyId, position.position)
   if (finding && (finding.payload.disposition === 'reuse' || finding.payload.disposition === 'clean'))
     return 'reused'
@@ -61,6 +68,11 @@ export function positionPlace(state: SheetState, position: PositionState): Posit
   const stack = assembly?.nodes?.find((each) => each.key === about.node)?.stack ?? []
   return stack.some((item) => item.part === about.part) ? 'out' : 'open'
 }
+
+const aboutOf = (state: SheetState, { assemblyId, position }: PositionState) =>
+  state.content.assemblies
+    .find((each) => each.id === assemblyId)
+    ?.positions.find((each) => each.key === position)
 
 /** Found good on this sheet and put back, rather than left as it was for a reason. */
 const wentBackGood = (state: SheetState, { assemblyId, position, reason }: PositionState) =>
