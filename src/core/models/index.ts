@@ -16,6 +16,7 @@ export {
   phaseNames,
   qualificationNames,
   stepFacts,
+  taskKindNames,
   treatmentNames,
   treatmentWords,
 } from './words'

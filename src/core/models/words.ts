@@ -1,4 +1,4 @@
-import type { Fastener, Orientation, Phase, Qualification, Step, Treatment } from './types'
+import type { Fastener, Orientation, Phase, Qualification, Step, TaskKind, Treatment } from './types'
 
 /** Who may do it, by local codes: Atelier tells it and authorises nobody. */
 export const qualificationNames: Record<Qualification, string> = {
@@ -15,6 +15,14 @@ export const phaseNames: Record<Phase, string> = {
   renew: 'Renew',
   rebuild: 'Rebuild',
   prove: 'Prove',
+}
+
+export const taskKindNames: Record<TaskKind, string> = {
+  renew: 'renews',
+  inspect: 'looks',
+  change: 'changes',
+  adjust: 'sets',
+  condition: 'looks, and renews what is bad',
 }
 
 /** In words, as the bench says them. */

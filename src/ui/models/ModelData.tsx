@@ -2,7 +2,7 @@ import Table from '@mui/material/Table'
 import TableBody from '@mui/material/TableBody'
 import TableCell from '@mui/material/TableCell'
 import TableRow from '@mui/material/TableRow'
-import { inSentence, type PumpModel, type Task } from '@/core/models'
+import { inSentence, qualificationNames, taskKindNames, type PumpModel, type Task } from '@/core/models'
 import { showNumber } from '@/core/units'
 import type { SettledTorque } from '@/core/sheets'
 import { choiceName, practiceOf } from '@/core/practices'
@@ -56,6 +56,32 @@ export function ModelData({ model, lookedUp }: { model: PumpModel; lookedUp: Set
                   <span className="second">{source}</span>
                 </li>
               ))}
+            </ul>
+          </Part>
+        )}
+        {model.facts.length > 0 && (
+          <Part title="What is found out on each unit" aside="asked once, kept with it">
+            <ul className="line-list">
+              {model.facts.map(({ key, name, answers }) => (
+                <li key={key}>
+                  <span className="grow">{name}</span>
+                  <span className="second">{answers.join(' / ')}</span>
+                </li>
+              ))}
+            </ul>
+          </Part>
+        )}
+        {model.wet && (
+          <Part title="Water in it" aside="what freezes">
+            <ul className="line-list">
+              <li>
+                <span className="grow">
+                  {showNumber(model.wet.drains)} L run out by themselves{' '}
+                  <span className="second">{model.wet.traps}</span>
+                  <div className="second">{model.wet.source}</div>
+                </span>
+                <span className="strong nowrap">{showNumber(model.wet.litres)} L</span>
+              </li>
             </ul>
           </Part>
         )}
@@ -152,8 +178,12 @@ function Tasks({ model }: { model: PumpModel }) {
               </span>
             </summary>
             <div className="node-details">
+              {task.qualification && (
+                <p>For somebody {qualificationNames[task.qualification]}, by local codes.</p>
+              )}
               <p className="second">
-                {task.kind} · {task.positions.map((key) => nameIn(model.positions, key)).join(', ')}
+                {taskKindNames[task.kind]} ·{' '}
+                {task.positions.map((key) => nameIn(model.positions, key)).join(', ')}
               </p>
               <ModelSteps steps={task.steps} model={model} />
               {task.paths.map((path) => (
