@@ -167,7 +167,8 @@ test('a lay-up told on the machine puts its due days off, and taken out again th
   await person.page.waitForFunction(
     (was) =>
       ![...document.querySelectorAll('tr')].some(
-        (row) => row.innerText.includes(was) && row.innerText.includes('change engine oil'),
+        (row) =>
+          new RegExp(`(^|[^0-9])${was}`).test(row.innerText) && row.innerText.includes('change engine oil'),
       ),
     {},
     before.replace(' ', '\u00a0'),
@@ -180,7 +181,8 @@ test('a lay-up told on the machine puts its due days off, and taken out again th
   await person.page.waitForFunction(
     (was) =>
       [...document.querySelectorAll('tr')].some(
-        (row) => row.innerText.includes(was) && row.innerText.includes('inlet filter'),
+        (row) =>
+          new RegExp(`(^|[^0-9])${was}`).test(row.innerText) && row.innerText.includes('change engine oil'),
       ),
     {},
     before.replace(' ', '\u00a0'),

@@ -50,9 +50,9 @@ test('plungers on condition, one bad of three: only that one is opened, renewed 
         cells.map((cell) => cell.getAttribute('aria-label')!).filter((each) => each.startsWith('Plunger,')),
       ),
     ).toEqual([
-      expect.stringMatching(/^Plunger, cylinder 1: [\d ]+ hours, kept/),
+      expect.stringMatching(/^Plunger, cylinder 1: .+ hours, kept/),
       'Plunger, cylinder 2: new, renewed on this sheet',
-      expect.stringMatching(/^Plunger, cylinder 3: [\d ]+ hours, kept/),
+      expect.stringMatching(/^Plunger, cylinder 3: .+ hours, kept/),
     ]),
   )
   await forward(osei, 'Not ready to be signed yet')
@@ -99,7 +99,7 @@ test('a locker by practice: its drop, its time, and no pressure before it has cu
 
   const osei = await demo.someone('technician', tablet)
   await breakdown(osei, 'V-11', 'Renew plungers')
-  await readMeter(osei, 1)
+  await readMeter(osei, 'expected')
   await forward(osei, 'Clean old residue off both threads of the plunger bolts')
   await confirm(osei)
   expect((await standing(osei)).title).toBe('Tighten the plunger bolt.')

@@ -71,6 +71,7 @@ test('from a reading that makes seals due to a signed record, through a killed s
   await workUntil(osei, 'Look at the old seal')
   await osei.sees('kept on this device')
   const sheetPath = new URL(osei.page.url()).pathname
+  const sheetNumber = (await osei.text()).match(/Sheet (\d{4})/)![1]!
   demo.app = await startApp(demo.folder, demoEnv, demo.app.port)
   await osei.sees('All saved')
   await osei.reload()
@@ -121,11 +122,11 @@ test('from a reading that makes seals due to a signed record, through a killed s
   // The clock, the stock and the record.
   await coordinator.goTo('/fleet/pumps/P-12')
   expect(await row(coordinator, 'Renew high-pressure seals')).toContain('0 of 800 h')
-  expect(await row(coordinator, 'Sheet 0157')).toContain('signed, M. Osei')
+  expect(await row(coordinator, `Sheet ${sheetNumber}`)).toContain('signed, M. Osei')
   expect(await seals()).toBe(before - 3)
   await coordinator.goTo('/fleet/T-12')
   await coordinator.sees(
-    'Sheet 0157 signed. P-12: Renew high-pressure seals, all cylinders (3 positions renewed)',
+    `Sheet ${sheetNumber} signed. P-12: Renew high-pressure seals, all cylinders (3 positions renewed)`,
   )
   await coordinator.goTo('/today')
   await coordinator.sees('the last day on which acting')
@@ -134,7 +135,9 @@ test('from a reading that makes seals due to a signed record, through a killed s
     (await fetch('/api/record?pump=P-12&format=csv')).text(),
   )
   expect(csv).toMatch(
-    /0157,signed,T-12,P-12,2026-10-14,\d\d:\d\d,Renewed,"High-pressure seal, cylinder 2",,72\d\.?\d?,h,Renewed in time,M. Osei/,
+    new RegExp(
+      `${sheetNumber},signed,T-12,P-12,2026-10-14,\\d\\d:\\d\\d,Renewed,"High-pressure seal, cylinder 2",,72\\d\\.?\\d?,h,Renewed in time,M. Osei`,
+    ),
   )
 })
 
