@@ -105,7 +105,7 @@ export function ComposeBench({ pump, page, wear, today, booking }: Props) {
             </Part>
           </div>
           <Part title="Torque" aside="the order is drawn; wrenches from the register">
-            <ComposedFasteners sheet={sheet} page={page} today={today} />
+            <ComposedFasteners pump={pump} sheet={sheet} page={page} today={today} />
           </Part>
           <Stacks model={model} opened={sheet.opened} />
           <Part title="Cautions" aside="each stands again at its step">
@@ -121,7 +121,7 @@ export function ComposeBench({ pump, page, wear, today, booking }: Props) {
             <ComposedPractices practices={sheet.practices} />
           </Part>
           <Part title="Steps, in order" aside={`${sheet.steps.length} steps`}>
-            <ComposedSteps sheet={sheet} page={page} />
+            <ComposedSteps pump={pump} sheet={sheet} page={page} />
           </Part>
           <p className="second">
             By version {page.modelVersion} of {titleOf(model)}. {model.notice}

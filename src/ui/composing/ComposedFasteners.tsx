@@ -1,14 +1,17 @@
 import { showDay } from '@/core/calendar'
 import type { ComposedSheet, FastenerNeed, ComposePage } from '@/core/composing'
-import { patternWords, treatmentWords } from '@/core/models'
+import { patternWords, titleOf, treatmentWords } from '@/core/models'
 import { showTorque, wrenchFor } from '@/core/torque'
 import { showNumber } from '@/core/units'
 import { FastenerMap } from '../models'
 
-type Props = { sheet: ComposedSheet; page: ComposePage; today: string }
+type Props = { pump: { number: string }; sheet: ComposedSheet; page: ComposePage; today: string }
 
-/** The torque sheet: each stage in three units with the wrench that fits it, the order drawn, what to mind. */
-export function ComposedFasteners({ sheet, page, today }: Props) {
+/**
+ * The torque sheet: each stage in three units with the wrench that fits it, the order drawn, what to mind.
+ * The pump and its model stand at each, so that no value is read off for a pump that looks alike.
+ */
+export function ComposedFasteners({ pump, sheet, page, today }: Props) {
   if (sheet.fasteners.length === 0) return <p className="second">Nothing is tightened to a torque.</p>
   return (
     <ul className="plain-list" aria-label="Torque">
@@ -18,7 +21,11 @@ export function ComposedFasteners({ sheet, page, today }: Props) {
             <p>
               <span className="strong">{need.fastener.name}</span>{' '}
               <span className="second">
-                {[need.fastener.count > 1 && `${need.fastener.count} of them`, need.where.join(', ')]
+                {[
+                  `${pump.number} ${titleOf(page.model)}`,
+                  need.fastener.count > 1 && `${need.fastener.count} of them`,
+                  need.where.join(', '),
+                ]
                   .filter(Boolean)
                   .join(' · ')}
               </span>
