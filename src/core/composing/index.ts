@@ -1,15 +1,14 @@
-export type { UnitFacts } from './practised'
-export type { ConsumableNeed } from './types'
-export { unitFactSchema, type UnitFact, type UnitFactInput } from './unitFact'
 export { composeSheet, savingOfBundling, type Saving } from './compose'
 export { usualPath, usualPositions } from './choosing'
-export { notGivenNote } from './practised'
+export { notGivenNote, type UnitFacts } from './practised'
+export { unitFactSchema, type UnitFact, type UnitFactInput } from './unitFact'
 export { offersFor, type Offer } from './offers'
 export { newestRound, openStretches, visitRound, recomposeSheet, type Recomposed } from './recompose'
 export type {
   ChosenTask,
   ComposedSheet,
   ComposeInput,
+  ConsumableNeed,
   FastenerNeed,
   ImpliedTask,
   Job,
