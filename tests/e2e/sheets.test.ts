@@ -125,8 +125,9 @@ test('from a reading that makes seals due to a signed record, through a killed s
   expect(await row(coordinator, `Sheet ${sheetNumber}`)).toContain('signed, M. Osei')
   expect(await seals()).toBe(before - 3)
   await coordinator.goTo('/fleet/T-12')
+  // The plungers were looked at on the same sheet and kept: they are no position renewed.
   await coordinator.sees(
-    `Sheet ${sheetNumber} signed. P-12: Renew high-pressure seals, all cylinders (3 positions renewed)`,
+    `Sheet ${sheetNumber} signed. P-12: Renew high-pressure seals, all cylinders; Look at plungers, renew what is bad, all cylinders (3 positions renewed)`,
   )
   await coordinator.goTo('/today')
   await coordinator.sees('the last day on which acting')

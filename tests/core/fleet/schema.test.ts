@@ -53,7 +53,7 @@ test('a pump has a model, an accessory a name', () => {
   expect(
     refused(() => check(assemblySchema, { ...assembly, kind: 'accessory', modelId: '', name: '' })),
   ).toEqual({
-    name: 'Say what it is, such as “unloader”.',
+    name: 'Say what it is, such as “unloader” or “two-cylinder diesel”.',
   })
   expect(
     check(assemblySchema, { ...assembly, kind: 'accessory', modelId: '', name: 'unloader' }),
