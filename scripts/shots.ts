@@ -46,7 +46,9 @@ const shots: Shot[] = [
     path: '/sheets',
     size: { width: 1024, height: 768 },
     prepare: async (person) => {
-      await person.press('Sheet 0156')
+      // The open sheet leads the list; its number depends on what the demo tells before it.
+      await person.sees('P-27')
+      await person.page.$eval('main a[href^="/sheets/"]', (link) => (link as HTMLElement).click())
       await person.sees('All saved')
       for (const _ of [1, 2, 3]) await confirm(person)
       await person.sees('All saved')
@@ -111,7 +113,9 @@ const shots: Shot[] = [
     name: 'sign',
     path: '/sheets',
     prepare: async (person) => {
-      await person.press('Sheet 0156')
+      // The open sheet leads the list; its number depends on what the demo tells before it.
+      await person.sees('P-27')
+      await person.page.$eval('main a[href^="/sheets/"]', (link) => (link as HTMLElement).click())
       await person.sees('All saved')
       await workUntil(person, 'Not ready to be signed yet')
       await finishSheet(person)
