@@ -47,8 +47,7 @@ const shots: Shot[] = [
     size: { width: 1024, height: 768 },
     prepare: async (person) => {
       // The open sheet leads the list; its number depends on what the demo tells before it.
-      await person.sees('P-27')
-      await person.page.$eval('main a[href^="/sheets/"]', (link) => (link as HTMLElement).click())
+      await person.page.$eval('.part a[href^="/sheets/"]', (link) => (link as HTMLElement).click())
       await person.sees('All saved')
       for (const _ of [1, 2, 3]) await confirm(person)
       await person.sees('All saved')
@@ -114,8 +113,7 @@ const shots: Shot[] = [
     path: '/sheets',
     prepare: async (person) => {
       // The open sheet leads the list; its number depends on what the demo tells before it.
-      await person.sees('P-27')
-      await person.page.$eval('main a[href^="/sheets/"]', (link) => (link as HTMLElement).click())
+      await person.page.$eval('.part a[href^="/sheets/"]', (link) => (link as HTMLElement).click())
       await person.sees('All saved')
       await workUntil(person, 'Not ready to be signed yet')
       await finishSheet(person)
