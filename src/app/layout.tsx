@@ -7,6 +7,8 @@ import type { Metadata, Viewport } from 'next'
 import { headers } from 'next/headers'
 import { connection } from 'next/server'
 import type { ReactNode } from 'react'
+import { Ways } from '@/ui/frame/Ways'
+import { Hatches } from '@/ui/graphics/Hatches'
 import { AppTheme } from '@/ui/theme/AppTheme'
 
 export const metadata: Metadata = {
@@ -24,6 +26,8 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html lang="en" suppressHydrationWarning>
       <body>
         <InitColorSchemeScript attribute="data-theme" defaultMode="system" nonce={nonce} />
+        <Hatches />
+        <Ways />
         <AppRouterCacheProvider options={{ enableCssLayer: false, nonce }}>
           <AppTheme>{children}</AppTheme>
         </AppRouterCacheProvider>

@@ -3,6 +3,7 @@ import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
+import server from '../../scripts/server.json'
 
 const root = process.cwd()
 
@@ -37,10 +38,10 @@ export async function startApp(
   let printed = ''
   const child: ChildProcess = spawn(
     process.execPath,
-    [path.join(root, 'node_modules/next/dist/bin/next'), 'start', '--port', String(port)],
+    [...server.flags, path.join(root, 'node_modules/next/dist/bin/next'), 'start', '--port', String(port)],
     {
       cwd: root,
-      env: { ...process.env, NODE_ENV: 'production', ATELIER_DATA: data, ...env },
+      env: { ...process.env, ...server.env, NODE_ENV: 'production', ATELIER_DATA: data, ...env },
     },
   )
   const ended = new Promise<void>((resolve) => child.on('close', () => resolve()))

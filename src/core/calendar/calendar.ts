@@ -3,13 +3,26 @@ export type Day = string
 
 const msPerDay = 86_400_000
 
+// A fleet’s figures name the same few thousand days a million times.
+const days = new Map<number, Day>()
+const numbers = new Map<Day, number>()
+const mostRemembered = 50_000
+
 /** Days since 1970-01-01. */
 export function dayNumber(day: Day): number {
-  return Math.round(Date.parse(`${day}T00:00:00Z`) / msPerDay)
+  const known = numbers.get(day)
+  if (known !== undefined) return known
+  const number = Math.round(Date.parse(`${day}T00:00:00Z`) / msPerDay)
+  if (numbers.size < mostRemembered) numbers.set(day, number)
+  return number
 }
 
 export function dayFromNumber(number: number): Day {
-  return new Date(number * msPerDay).toISOString().slice(0, 10)
+  const known = days.get(number)
+  if (known !== undefined) return known
+  const day = new Date(number * msPerDay).toISOString().slice(0, 10)
+  if (days.size < mostRemembered && Number.isInteger(number)) days.set(number, day)
+  return day
 }
 
 /** Whether a text is a day that exists, in the centuries that anything here is about. */

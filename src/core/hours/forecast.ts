@@ -251,20 +251,26 @@ function daysAhead(start: number, pattern: UsePattern, known: KnownAhead): (days
   const standing = laidUpDays(known.layUps)
   const jobs = known.bookings.map((job) => ({ ...job, first: dayNumber(job.from), last: dayNumber(job.to) }))
   // What each day adds is summed up to its end; the first day counts only for what is left of it.
-  const sums: Ahead[] = []
+  // Plain numbers, since a fleet keeps hundreds of thousands of them.
+  let even = new Float64Array(128)
+  let booked = new Float64Array(128)
+  let count = 0
   const sumTo = (index: number): Ahead => {
-    while (sums.length <= index) {
-      const day = firstDay + sums.length
-      const before = sums.at(-1) ?? { even: 0, booked: 0 }
-      const left = sums.length === 0 ? firstDay + 1 - start : 1
-      const job = jobs.find((each) => day >= each.first && day <= each.last)
-      sums.push(
-        job && !isLaidUp(standing, day)
-          ? { even: before.even, booked: before.booked + left * job.hoursPerDay }
-          : { even: before.even + left * evenShare(day, pattern, standing, 0), booked: before.booked },
-      )
+    if (index >= even.length) {
+      even = longer(even, index)
+      booked = longer(booked, index)
     }
-    return sums[index]!
+    for (; count <= index; count += 1) {
+      const day = firstDay + count
+      const left = count === 0 ? firstDay + 1 - start : 1
+      const job = jobs.find((each) => day >= each.first && day <= each.last)
+      const onJob = job !== undefined && !isLaidUp(standing, day)
+      const evenBefore = count === 0 ? 0 : even[count - 1]!
+      const bookedBefore = count === 0 ? 0 : booked[count - 1]!
+      even[count] = onJob ? evenBefore : evenBefore + left * evenShare(day, pattern, standing, 0)
+      booked[count] = onJob ? bookedBefore + left * job.hoursPerDay : bookedBefore
+    }
+    return { even: even[index]!, booked: booked[index]! }
   }
   return (days) => {
     const end = start + Math.min(days, farDays)
@@ -278,6 +284,12 @@ function daysAhead(start: number, pattern: UsePattern, known: KnownAhead): (days
       booked: before.booked + share * (after.booked - before.booked),
     }
   }
+}
+
+function longer(values: Float64Array<ArrayBuffer>, index: number): Float64Array<ArrayBuffer> {
+  const grown = new Float64Array(Math.max(2 * values.length, index + 1))
+  grown.set(values)
+  return grown
 }
 
 /** The readings and weeks that carry nearly all of a level's weight: three half-lives of it. */

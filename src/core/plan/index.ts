@@ -29,5 +29,13 @@ export {
 } from './visits'
 export { bookable, type BookableClock } from './bookable'
 export { leastBusy, visitLeads } from './leastBusy'
-export { dueStanding, worseDue, worseStanding, type DueStanding, type ToldService } from './standing'
+export {
+  dueStanding,
+  worseDue,
+  worseStanding,
+  type AssemblyStanding,
+  type DueStanding,
+  type MachineStanding,
+  type ToldService,
+} from './standing'
 export { servicesOn, type DueService } from './servicesOn'

@@ -1,3 +1,4 @@
+import type { AssemblyView, MachineLine, Stay } from '../fleet'
 import type { Day } from '../calendar'
 import type { SignView } from '../inspection'
 import { stateRank, type ClockState, type ClockView, type WearView } from '../wear'
@@ -126,4 +127,25 @@ function told(view: WearView, clock: ClockView, visits: VisitLine[]): ToldServic
     unit: view.unit,
     bookedOn: visitFor(view.assemblyId, clock, visits)?.day ?? null,
   }
+}
+
+/** What the list of machines tells of one. */
+export type MachineStanding = MachineLine & { standing: DueStanding | null }
+
+/** What the list of pumps and drives tells of one; the rest of it stays behind. */
+export type AssemblyStanding = Pick<
+  AssemblyView,
+  | 'id'
+  | 'number'
+  | 'title'
+  | 'kind'
+  | 'serial'
+  | 'retiredOn'
+  | 'usage'
+  | 'usedSinceTakeOver'
+  | 'usageScale'
+  | 'openingKind'
+> & {
+  place: Pick<Stay, 'machineId' | 'machineNumber' | 'machineName' | 'yardName' | 'slot'>
+  standing: DueStanding | null
 }

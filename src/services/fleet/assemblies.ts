@@ -13,7 +13,7 @@ import {
 } from '@/core/fleet'
 import { assemblyLine } from '@/core/hours'
 import { conflict, invalid, notFound, check, referenceSchema, type Reference } from '@/core/problem'
-import { write } from '@/db/house'
+import { derived, write } from '@/db/house'
 import { assemblies, dutyShares, fittings, type AssemblyRow } from '@/db/fleet'
 import { lives } from '@/db/wear'
 import { meters } from '@/db/hours'
@@ -38,7 +38,8 @@ import { loadKnown, spellsOf } from '../hours'
 
 /** Every assembly with its place and its usage, from a handful of queries. */
 export async function listAssemblies(_actor: Actor): Promise<AssemblyView[]> {
-  return (await loadAssemblies()).map(({ stays: _stays, ...assembly }) => assembly)
+  const all = await loadAssemblies()
+  return derived('assemblies', all, () => all.map(({ stays: _stays, ...assembly }) => assembly))
 }
 
 export async function getAssembly(actor: Actor, reference: string): Promise<AssemblyPage> {

@@ -18,6 +18,7 @@ import {
   readings,
   type ReadingRow,
 } from '@/db/hours'
+import { breathe, groupBy } from '../house'
 import { loadStanding } from './standing'
 
 export function faceOf(meter: Pick<MeterRow, 'kind' | 'digits' | 'decimals'>): MeterFace {
@@ -75,17 +76,20 @@ const mostNamed = 100
 
 async function makeLines(meterIds: string[]): Promise<Map<string, CumulativeLine>> {
   const some = meterIds.length > mostNamed ? undefined : meterIds
-  const [rows, events] = await Promise.all([
+  const [accepted, events] = await Promise.all([
     acceptedReadings(some),
     meterEvents.all({ status: 'active', ...(some ? { meterId: some } : {}) }),
   ])
-  const byMeter = new Map<string, { readings: Reading[]; events: MeterEvent[] }>()
-  const entry = (meterId: string) => {
-    const known = byMeter.get(meterId) ?? { readings: [], events: [] }
-    byMeter.set(meterId, known)
-    return known
+  const eventsOf = groupBy(events, (event) => event.meterId)
+  const lines = new Map<string, CumulativeLine>()
+  for (const meterId of new Set([...accepted.keys(), ...eventsOf.keys()])) {
+    await breathe()
+    const read = (accepted.get(meterId) ?? []).map(([id, at, raw, decimals]): Reading => ({
+      id,
+      at,
+      value: meterValue(raw, decimals),
+    }))
+    lines.set(meterId, cumulativeHours(read, (eventsOf.get(meterId) ?? []).map(asMeterEvent)))
   }
-  for (const row of rows) entry(row.meterId).readings.push(asReading(row))
-  for (const row of events) entry(row.meterId).events.push(asMeterEvent(row))
-  return new Map([...byMeter].map(([meterId, own]) => [meterId, cumulativeHours(own.readings, own.events)]))
+  return lines
 }

@@ -1,16 +1,17 @@
 import 'server-only'
-import { dueStanding, type DueStanding } from '@/core/plan'
+import { dueStanding, type AssemblyStanding, type DueStanding, type MachineStanding } from '@/core/plan'
 import { derived, kept } from '@/db/house'
+import { listAssemblies, listMachines } from '../fleet'
 import { groupBy, ourCompany, present, type Actor } from '../house'
 import { listOpenSigns } from '../inspection'
 import { listWear } from '../wear'
 import { listOpenVisits } from './visits'
 
 /** How every machine stands, by its number, and every pump or accessory, by its id; what has nothing has none. */
-export type Standings = { machines: Map<string, DueStanding>; assemblies: Map<string, DueStanding> }
+type Standings = { machines: Map<string, DueStanding>; assemblies: Map<string, DueStanding> }
 
 /** Worst service, next visit and open signs of the whole fleet; what did not change since is not made again. */
-export async function listStandings(actor: Actor): Promise<Standings> {
+async function listStandings(actor: Actor): Promise<Standings> {
   const { today } = present(await ourCompany())
   return kept(`standings ${today}`, () => loadStandings(actor, today))
 }
@@ -63,4 +64,29 @@ async function loadStandings(actor: Actor, today: string): Promise<Standings> {
       ),
     }
   })
+}
+
+/** Every machine with how it stands. */
+export async function listMachinesStanding(actor: Actor): Promise<MachineStanding[]> {
+  const [machines, standings] = await Promise.all([listMachines(actor), listStandings(actor)])
+  return derived('machines standing', [machines, standings], () =>
+    machines.map((machine) => ({ ...machine, standing: standings.machines.get(machine.number) ?? null })),
+  )
+}
+
+/** Every pump, drive and accessory with where it is and how it stands. */
+export async function listAssembliesStanding(actor: Actor): Promise<AssemblyStanding[]> {
+  const [assemblies, standings] = await Promise.all([listAssemblies(actor), listStandings(actor)])
+  return derived('assemblies standing', [assemblies, standings], () =>
+    assemblies.map((assembly): AssemblyStanding => {
+      const { id, number, title, kind, serial, retiredOn, usage, usedSinceTakeOver, usageScale } = assembly
+      const { machineId, machineNumber, machineName, yardName, slot } = assembly.place
+      return {
+        ...{ id, number, title, kind, serial, retiredOn, usage, usedSinceTakeOver, usageScale },
+        openingKind: assembly.openingKind,
+        place: { machineId, machineNumber, machineName, yardName, slot },
+        standing: standings.assemblies.get(id) ?? null,
+      }
+    }),
+  )
 }

@@ -7,6 +7,7 @@ import { needsSetUp, setUpCode } from '../access'
 import { prepareDigests } from '../sheets'
 import { prepareToday } from '../today'
 import { keepFits } from '../wear'
+import { warm } from './warm'
 
 /**
  * Makes the process ready to serve: the database copied and brought up to date, and, for an empty
@@ -29,6 +30,9 @@ export async function start(): Promise<void> {
     // Pages work out what is missing: a fault here is no reason not to serve.
     else await prepare().catch(logFault)
     watchDays()
+    // Once this has ended the server listens: until then it would wait for its own answer.
+    const port = process.env.PORT
+    if (port) setTimeout(() => void warm(port), 0)
   } catch (error) {
     const message = error instanceof Error ? error.message : String(error)
     console.error(`Atelier could not start: ${message} (data in ${dataFolder()}).`)

@@ -9,19 +9,20 @@ import {
   type CountedStretch,
   type CumulativeLine,
 } from '@/core/hours'
-import { derived } from '@/db/house'
+import { derived, type RowOf } from '@/db/house'
 import {
   assemblies,
   dutyShares,
   fittings,
   machines,
   yards,
+  type AssemblyRow,
   type DutyShareRow,
   type FittingRow,
 } from '@/db/fleet'
 import { meters } from '@/db/hours'
 import { pumpModels } from '@/db/models'
-import { now, ourCompany, dayOf } from '../house'
+import { now, ourCompany, present, dayOf } from '../house'
 import { linesOf } from '../hours'
 
 /** The pumps on each machine now, without working out their hours. */
@@ -86,15 +87,37 @@ function standing<Row extends { status: string; at: string }>(rows: Row[]): Row[
 
 /** Assemblies with every stay of each, oldest first. All of them when none are named. */
 export async function loadAssemblies(ids?: string[]): Promise<(AssemblyView & { stays: Stay[] })[]> {
-  const [rows, machineRows, yardRows, modelRows, meterRows, counting, { timeZone }] = await Promise.all([
-    assemblies.all(ids ? { id: ids } : {}, [['number', 'ASC']]),
+  const [rows, ...tables] = await Promise.all([
+    ids ? assemblies.all({ id: ids }, [['number', 'ASC']]) : assemblies.every(),
     machines.every(),
     yards.every(),
     pumpModels.every(),
     meters.every(),
-    loadCounting(ids),
     ourCompany(),
   ])
+  const counting = await loadCounting(ids)
+  const { today } = present(tables[4])
+  const viewOf = views(tables, now())
+  // Of the whole fleet each is kept; those that are named come as fresh rows, which would push it out.
+  if (ids) return rows.map((row) => viewOf(row, counting.of(row.id)))
+  return [...rows]
+    .sort((a, b) => (a.number < b.number ? -1 : 1))
+    .map((row) => {
+      const counted = counting.of(row.id)
+      return derived(`assembly ${row.id}`, [row, counted, ...tables, today], () => viewOf(row, counted))
+    })
+}
+
+type Tables = [
+  machines: Known<typeof machines>,
+  yards: Known<typeof yards>,
+  models: Known<typeof pumpModels>,
+  meters: Known<typeof meters>,
+  company: { timeZone: string },
+]
+type Known<Of> = RowOf<Of>[]
+
+function views([machineRows, yardRows, modelRows, meterRows, { timeZone }]: Tables, instant: string) {
   const find = <T extends { id: string }>(list: T[]) => new Map(list.map((item) => [item.id, item]))
   const known = {
     machines: find(machineRows),
@@ -102,11 +125,9 @@ export async function loadAssemblies(ids?: string[]): Promise<(AssemblyView & { 
     models: find(modelRows),
     meters: find(meterRows),
   }
-  const instant = now()
   const dayAt = (at: string) => dayOf(at, timeZone)
 
-  return rows.map((row) => {
-    const { moves, shares, stretches } = counting.of(row.id)
+  return (row: AssemblyRow, { moves, shares, stretches }: Counted): AssemblyView & { stays: Stay[] } => {
     const stays = moves.map((move, index): Stay => {
       const until = moves[index + 1]?.at ?? null
       const machine = move.machineId ? known.machines.get(move.machineId) : undefined
@@ -147,7 +168,7 @@ export async function loadAssemblies(ids?: string[]): Promise<(AssemblyView & { 
           ? { meterId: meter.id, meterName: meter.name, share: share.share, basis: share.basis }
           : null,
     }
-  })
+  }
 }
 
 const emptyLine = (): CumulativeLine => derived('empty line', [], () => cumulativeHours([], []))

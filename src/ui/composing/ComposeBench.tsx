@@ -13,6 +13,7 @@ import {
 import { splitInstance, titleOf, type PositionKey, type PumpModel } from '@/core/models'
 import type { WearView } from '@/core/wear'
 import { EmptyState } from '../feedback/States'
+import { unpack, type Packed } from '../frame/packed'
 import { Part } from '../frame/Page'
 import { StackDrawing } from '../graphics/StackDrawing'
 import { BookComposed, type Booking } from './BookComposed'
@@ -28,8 +29,7 @@ import './composing.css'
 
 type Props = {
   pump: { id: string; number: string }
-  page: ComposePage
-  wear: WearView
+  packed: Packed<{ page: ComposePage; wear: WearView }>
   today: string
   /** Null for who may not plan. */
   booking: Booking | null
@@ -39,7 +39,8 @@ type Props = {
  * Composing on one pump: what is chosen at the left, and at once what it makes: minutes, what the open
  * pump makes cheap, steps, parts, tools, torques, cautions. Nothing is kept until it is booked.
  */
-export function ComposeBench({ pump, page, wear, today, booking }: Props) {
+export function ComposeBench({ pump, packed, today, booking }: Props) {
+  const { page, wear } = unpack(packed)
   const { model, practices } = page
   const [tasks, setTasks] = useState<ChosenTask[]>([])
   const chosen = useDeferredValue(tasks)

@@ -1,33 +1,18 @@
 'use client'
 
 import { useMemo, useState } from 'react'
-import { assemblyKinds, type AssemblyView } from '@/core/fleet'
-import { worseStanding, type DueStanding } from '@/core/plan'
+import { assemblyKinds } from '@/core/fleet'
+import { worseStanding, type AssemblyStanding } from '@/core/plan'
 import { EmptyState } from '../feedback/States'
 import { Link } from '../frame/Link'
+import { unpack, type Packed } from '../frame/packed'
 import { DataTable, type Column } from '../table/DataTable'
 import { holdsWords, ListFilters } from './ListFilters'
 import { standingColumns, standingOf, standingOrder, standingText } from './standingWords'
 import { placeWords, usageWords } from './usageWords'
 
-/** What the list tells of one assembly. */
-export type AssemblyLine = Pick<
-  AssemblyView,
-  | 'id'
-  | 'number'
-  | 'title'
-  | 'kind'
-  | 'serial'
-  | 'retiredOn'
-  | 'usage'
-  | 'usedSinceTakeOver'
-  | 'usageScale'
-  | 'openingKind'
-  | 'place'
-> & { standing: DueStanding | null }
-
-const inService = (row: AssemblyLine) => row.retiredOn === null
-const which: Record<string, { label: string; is: (row: AssemblyLine) => boolean }> = {
+const inService = (row: AssemblyStanding) => row.retiredOn === null
+const which: Record<string, { label: string; is: (row: AssemblyStanding) => boolean }> = {
   all: { label: 'In service', is: inService },
   past: {
     label: 'Past a limit',
@@ -42,17 +27,20 @@ const which: Record<string, { label: string; is: (row: AssemblyLine) => boolean 
 
 const groups: Record<
   string,
-  { label: string; of: (row: AssemblyLine) => string; order?: readonly string[] }
+  { label: string; of: (row: AssemblyStanding) => string; order?: readonly string[] }
 > = {
   standing: { label: 'By how it stands', of: standingOf, order: standingOrder },
   title: { label: 'By model', of: (row) => row.title },
   kind: { label: 'By kind', of: (row) => assemblyKinds[row.kind] },
 }
 
-const worse = (a: AssemblyLine, b: AssemblyLine) => worseStanding(a.standing, b.standing)
+const worse = (a: AssemblyStanding, b: AssemblyStanding) => worseStanding(a.standing, b.standing)
 
 /** Pumps and drives, worst first. */
-export function AssembliesTable({ assemblies, today }: { assemblies: AssemblyLine[]; today: string }) {
+type Props = { packed: Packed<AssemblyStanding[]>; today: string }
+
+export function AssembliesTable({ packed, today }: Props) {
+  const assemblies = unpack(packed)
   const [search, setSearch] = useState('')
   const [state, setState] = useState('all')
   const [group, setGroup] = useState('')
@@ -113,7 +101,7 @@ export function AssembliesTable({ assemblies, today }: { assemblies: AssemblyLin
   )
 }
 
-function columnsOn(today: string): Column<AssemblyLine>[] {
+function columnsOn(today: string): Column<AssemblyStanding>[] {
   return [
     {
       name: 'Pump, drive or accessory',
@@ -131,7 +119,7 @@ function columnsOn(today: string): Column<AssemblyLine>[] {
         </>
       ),
     },
-    ...standingColumns<AssemblyLine>(today, false, worse),
+    ...standingColumns<AssemblyStanding>(today, false, worse),
     {
       name: 'Where',
       width: '17%',

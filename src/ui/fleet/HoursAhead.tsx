@@ -1,17 +1,15 @@
 'use client'
 
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableHead from '@mui/material/TableHead'
-import TableRow from '@mui/material/TableRow'
 import { useMemo, useState } from 'react'
 import { showFarDay, showSpan } from '@/core/calendar'
 import { dueDays, forecastUsage, forecastWords, type KnownAhead, type UsageForecast } from '@/core/hours'
 import { parseNumber, showNumber } from '@/core/units'
 import type { LimitAhead } from '@/core/wear'
 import { FieldFrame, TextInput } from '../forms/FieldFrame'
+import { unpack, type Packed } from '../frame/packed'
+import { useHydrated } from '../frame/useHydrated'
 import { HoursChart, type ChartEvent, type ChartPoint, type ChartSpell } from '../graphics/HoursChart'
+import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '../table/Table'
 
 type Props = {
   /** What is drawn: a meter's cumulative line, or an assembly's own. */
@@ -33,8 +31,22 @@ type Props = {
 
 const listed = 6
 
-/** Hours so far and the fan ahead: what it rests on, the limits it will cross, and the day of any number of hours. */
+/**
+ * Hours so far and the fan ahead: what it rests on, the limits it will cross, and the day of any number of
+ * hours. Learned and drawn in the browser alone: the server would do it for every look at a page.
+ */
 export function HoursAhead(props: Props) {
+  return useHydrated() ? <Ahead {...props} /> : <div className="chart-room" />
+}
+
+type Lines = Pick<Props, 'line' | 'meterLine'>
+
+/** The same for a page made by the server: years of readings are handed over packed. */
+export function HoursAheadPacked({ lines, ...props }: Omit<Props, keyof Lines> & { lines: Packed<Lines> }) {
+  return <HoursAhead {...props} {...unpack(lines)} />
+}
+
+function Ahead(props: Props) {
   const { line, meterLine, share, known, limits, doubts, corrected, events, spells, unit, today, of } = props
   const forecast = useMemo(
     () => (meterLine && share > 0 ? forecastUsage({ points: meterLine }, today, known) : null),
@@ -103,12 +115,12 @@ function LimitsTable({ limits, unit, today }: { limits: Crossing[]; unit: string
       <caption className="visually-hidden">Limits in hours it will come to, nearest first</caption>
       <TableHead>
         <TableRow>
-          <TableCell className="num">
+          <HeadCell className="num">
             <span className="visually-hidden">Number in the chart</span>
-          </TableCell>
-          <TableCell>Limit ahead</TableCell>
-          <TableCell className="num">At</TableCell>
-          <TableCell className="num">Reached about</TableCell>
+          </HeadCell>
+          <HeadCell>Limit ahead</HeadCell>
+          <HeadCell className="num">At</HeadCell>
+          <HeadCell className="num">Reached about</HeadCell>
         </TableRow>
       </TableHead>
       <TableBody>

@@ -2,23 +2,23 @@
 
 import { useMemo, useState } from 'react'
 import { showAge } from '@/core/calendar'
-import { machineKinds, storageKinds, type MachineLine } from '@/core/fleet'
-import { worseStanding, type DueStanding } from '@/core/plan'
+import { machineKinds, storageKinds } from '@/core/fleet'
+import { worseStanding, type MachineStanding } from '@/core/plan'
 import { showNumber } from '@/core/units'
 import { EmptyState } from '../feedback/States'
 import { Link } from '../frame/Link'
+import { unpack, type Packed } from '../frame/packed'
 import { Status } from '../graphics/PostMark'
 import { DataTable, type Column } from '../table/DataTable'
 import { holdsWords, ListFilters } from './ListFilters'
 import { showWeekly } from './usageWords'
 import { standingColumns, standingOf, standingOrder, standingText } from './standingWords'
 
-export type FleetLine = MachineLine & { standing: DueStanding | null }
-type Props = { machines: FleetLine[]; yards: { id: string; name: string }[]; today: string }
+type Props = { packed: Packed<MachineStanding[]>; yards: { id: string; name: string }[]; today: string }
 
-const inService = (machine: FleetLine) => machine.retiredOn === null
-const isPast = ({ standing }: FleetLine) => standing?.state === 'over' || standing?.state === 'overdue'
-const which: Record<string, { label: string; is: (machine: FleetLine) => boolean }> = {
+const inService = (machine: MachineStanding) => machine.retiredOn === null
+const isPast = ({ standing }: MachineStanding) => standing?.state === 'over' || standing?.state === 'overdue'
+const which: Record<string, { label: string; is: (machine: MachineStanding) => boolean }> = {
   inService: { label: 'In service', is: inService },
   past: { label: 'Past a limit', is: (machine) => inService(machine) && isPast(machine) },
   soon: {
@@ -42,7 +42,7 @@ const which: Record<string, { label: string; is: (machine: FleetLine) => boolean
 
 const groups: Record<
   string,
-  { label: string; of: (machine: FleetLine) => string; order?: readonly string[] }
+  { label: string; of: (machine: MachineStanding) => string; order?: readonly string[] }
 > = {
   standing: { label: 'By how it stands', of: standingOf, order: standingOrder },
   yard: { label: 'By yard', of: (machine) => machine.yardName },
@@ -53,7 +53,8 @@ const groups: Record<
 }
 
 /** The fleet, worst first: searched by anything on a row, narrowed to a yard or to what needs a look. */
-export function MachinesTable({ machines, yards, today }: Props) {
+export function MachinesTable({ packed, yards, today }: Props) {
+  const machines = unpack(packed)
   const [search, setSearch] = useState('')
   const [yardId, setYardId] = useState('')
   const [state, setState] = useState('inService')
@@ -123,9 +124,9 @@ export function MachinesTable({ machines, yards, today }: Props) {
   )
 }
 
-const worse = (a: FleetLine, b: FleetLine) => worseStanding(a.standing, b.standing)
+const worse = (a: MachineStanding, b: MachineStanding) => worseStanding(a.standing, b.standing)
 
-function columnsOn(today: string): Column<FleetLine>[] {
+function columnsOn(today: string): Column<MachineStanding>[] {
   return [
     {
       name: 'Machine',
@@ -144,7 +145,7 @@ function columnsOn(today: string): Column<FleetLine>[] {
         </>
       ),
     },
-    ...standingColumns<FleetLine>(today, true, worse),
+    ...standingColumns<MachineStanding>(today, true, worse),
     {
       name: 'Meter',
       width: '17%',
@@ -154,7 +155,7 @@ function columnsOn(today: string): Column<FleetLine>[] {
   ]
 }
 
-function MeterCell({ machine, today }: { machine: FleetLine; today: string }) {
+function MeterCell({ machine, today }: { machine: MachineStanding; today: string }) {
   const { lastReading, meter, weekly } = machine
   return (
     <ReadingState machine={machine}>
@@ -179,7 +180,7 @@ function MeterCell({ machine, today }: { machine: FleetLine; today: string }) {
   )
 }
 
-function ReadingState({ machine, children }: { machine: FleetLine; children: React.ReactNode }) {
+function ReadingState({ machine, children }: { machine: MachineStanding; children: React.ReactNode }) {
   if (machine.retiredOn || !machine.meter) return <span>{children}</span>
   if (machine.doubts > 0)
     return (

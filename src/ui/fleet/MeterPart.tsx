@@ -4,6 +4,7 @@ import { showAge, showDay } from '@/core/calendar'
 import type { MeterPanel } from '@/core/fleet'
 import { showNumber } from '@/core/units'
 import type { LimitAhead } from '@/core/wear'
+import { unpack, type Packed } from '../frame/packed'
 import { Part } from '../frame/Page'
 import type { ChartEvent, ChartSpell } from '../graphics/HoursChart'
 import { HoursAhead } from './HoursAhead'
@@ -11,14 +12,14 @@ import { showWeekly } from './usageWords'
 
 /** A meter's hours so far, how it is used, and its line. */
 export function MeterPart({
-  meter,
+  packed,
   today,
   edit,
   limits,
   moves,
   spells,
 }: {
-  meter: MeterPanel
+  packed: Packed<MeterPanel>
   today: string
   /** Hour limits of what it counts. */
   limits: LimitAhead[]
@@ -27,6 +28,7 @@ export function MeterPart({
   spells: ChartSpell[]
   edit?: React.ReactNode
 }) {
+  const meter = unpack(packed)
   const { face } = meter
   const last = meter.readings.find((reading) => reading.status === 'accepted')
   const doubts = meter.readings.filter((reading) => reading.status === 'doubted')

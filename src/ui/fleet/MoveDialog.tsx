@@ -17,7 +17,8 @@ import { PlaceFields, type PlaceChoices } from './PlaceFields'
 type Props = {
   assembly: { id: string; number: string; version: number; usageScale: 'h' | 'strokes' }
   fitted: boolean
-  choices: PlaceChoices
+  /** Where it could go: asked for when the dialog opens. */
+  places: () => Promise<Outcome<PlaceChoices>>
   today: string
   time: string
   move: (input: MoveInput) => Promise<Outcome<{ doubted: string[] }>>
@@ -25,10 +26,15 @@ type Props = {
 }
 
 /** Moves an assembly to another machine or to the shelf, from an instant on. */
-export function MoveDialog({ assembly, fitted, choices, today, time, move, undo }: Props) {
+export function MoveDialog({ assembly, fitted, places, today, time, move, undo }: Props) {
   const [values, setValues] = useState<MoveInput | null>(null)
+  const [choices, setChoices] = useState<PlaceChoices | null>(null)
   const toast = useToast()
-  const open = () =>
+  const open = async () => {
+    const outcome = await places().catch(() => null)
+    if (!outcome?.ok)
+      return toast(outcome?.problem.message ?? 'Atelier could not be reached. Try again in a moment.')
+    setChoices(outcome.data)
     setValues({
       id: uuid(),
       assemblyId: assembly.id,
@@ -39,9 +45,10 @@ export function MoveDialog({ assembly, fitted, choices, today, time, move, undo 
       offTyped: '',
       onTyped: '',
       place: fitted
-        ? { where: 'shelf', yardId: choices.yards[0]?.value ?? '', bin: '' }
+        ? { where: 'shelf', yardId: outcome.data.yards[0]?.value ?? '', bin: '' }
         : { where: 'machine', machineId: '', slot: '', meterId: '', share: 100, shareBasis: 'own' },
     })
+  }
   const done = (moved: MoveInput, doubted: string[]) => {
     setValues(null)
     const doubt =
@@ -55,7 +62,7 @@ export function MoveDialog({ assembly, fitted, choices, today, time, move, undo 
   }
   return (
     <>
-      <Button variant="outlined" onClick={open}>
+      <Button variant="outlined" onClick={() => void open()}>
         {fitted ? 'Move or take off' : 'Fit to a machine'}
       </Button>
       <Dialog
@@ -67,7 +74,7 @@ export function MoveDialog({ assembly, fitted, choices, today, time, move, undo 
       >
         <DialogTitle id="move-title">Move {assembly.number}</DialogTitle>
         <DialogContent>
-          {values && (
+          {values && choices && (
             <EntryForm
               schema={moveSchema}
               values={values}

@@ -16,6 +16,7 @@ import { Note } from '../feedback/States'
 import { useToast } from '../feedback/Toasts'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
 import { EntryForm } from '../forms/EntryForm'
+import { unpack, type Packed } from '../frame/packed'
 import { ReadingBand } from '../graphics/ReadingBand'
 import { verdictWords } from './verdicts'
 
@@ -24,7 +25,7 @@ type Recorded = { id: string; status: 'accepted' | 'doubted' | 'superseded'; ver
 
 type Props = {
   machineNumber: string
-  meters: MeterPanel[]
+  packed: Packed<MeterPanel>[]
   present: Present
   reader: string
   record: (input: ReadingInput) => Promise<Outcome<Recorded>>
@@ -32,7 +33,8 @@ type Props = {
 }
 
 /** Enter what a meter shows: judged as it is typed, never refused for being doubtful. */
-export function ReadingDialog({ machineNumber, meters, present, reader, record, withdraw }: Props) {
+export function ReadingDialog({ machineNumber, packed, present, reader, record, withdraw }: Props) {
+  const meters = packed.map(unpack)
   const [open, setOpen] = useState(false)
   const toast = useToast()
   const [values, setValues] = useState<ReadingInput | null>(null)

@@ -7,13 +7,14 @@ import type { MeterPanel, ReadingLine } from '@/core/fleet'
 import type { SettlementInput } from '@/core/hours'
 import type { Outcome } from '@/core/problem'
 import { showNumber } from '@/core/units'
+import { unpack, type Packed } from '../frame/packed'
 import { Status } from '../graphics/PostMark'
 import { DataTable, type Column } from '../table/DataTable'
 import { SettleDialog } from './SettleDialog'
 import { verdictWords } from './verdicts'
 
 type Props = {
-  meter: MeterPanel
+  packed: Packed<MeterPanel>
   today: string
   mayEnter: boolean
   maySettleAll: boolean
@@ -23,8 +24,9 @@ type Props = {
 const few = 8
 
 /** What was read, when and by whom; corrected readings stay, struck through, beside what replaced them. */
-export function ReadingsTable({ meter, today, mayEnter, maySettleAll, settle }: Props) {
+export function ReadingsTable({ packed, today, mayEnter, maySettleAll, settle }: Props) {
   const [all, setAll] = useState(false)
+  const meter = unpack(packed)
   const { face } = meter
   const rows = all ? meter.readings : meter.readings.slice(0, few)
   const columns: Column<ReadingLine>[] = [
@@ -56,7 +58,7 @@ export function ReadingsTable({ meter, today, mayEnter, maySettleAll, settle }: 
       cell: (row) =>
         mayEnter && row.status !== 'superseded' && (maySettleAll || row.mine) ? (
           <SettleDialog
-            meter={meter}
+            packed={packed}
             reading={row}
             today={today}
             settle={settle}

@@ -16,10 +16,11 @@ import { useToast } from '../feedback/Toasts'
 import { ChoiceEntry, FieldRow, RadioEntry, TextEntry } from '../forms/entries'
 import { EntryForm } from '../forms/EntryForm'
 import type { Option } from '../forms/FieldFrame'
+import { unpack, type Packed } from '../frame/packed'
 import { verdictWords } from './verdicts'
 
 type Props = {
-  meter: MeterPanel
+  packed: Packed<MeterPanel>
   reading: ReadingLine
   today: string
   settle: (input: SettlementInput) => Promise<Outcome>
@@ -45,11 +46,47 @@ type Values = {
 }
 
 /** Settles a reading in doubt, or corrects one: what happened is asked, never assumed. */
-export function SettleDialog({ meter, reading, today, settle, label, quiet = false }: Props) {
-  const [values, setValues] = useState<Values | null>(null)
+export function SettleDialog({ packed, reading, today, settle, label, quiet = false }: Props) {
+  const [open, setOpen] = useState(false)
+  const close = () => setOpen(false)
+  const show = showIn(unpack(packed).face)
+  return (
+    <>
+      <Button
+        variant={quiet ? 'text' : 'outlined'}
+        className={quiet ? 'row-button' : undefined}
+        onClick={() => setOpen(true)}
+      >
+        {label}
+      </Button>
+      {open && (
+        <Dialog open onClose={close} maxWidth="sm" fullWidth aria-labelledby="settle-title">
+          <DialogTitle id="settle-title">
+            {show(reading.value)} on {showDay(reading.day, today)}
+          </DialogTitle>
+          <DialogContent>
+            <SettleForm packed={packed} reading={reading} today={today} settle={settle} onClose={close} />
+          </DialogContent>
+        </Dialog>
+      )}
+    </>
+  )
+}
+
+const showIn = (face: MeterPanel['face']) => (value: number) =>
+  `${showNumber(value, face.decimals)}\u00a0${face.unit}`
+
+function SettleForm({
+  packed,
+  reading,
+  today,
+  settle,
+  onClose,
+}: Omit<Props, 'label' | 'quiet'> & { onClose: () => void }) {
   const toast = useToast()
+  const meter = unpack(packed)
   const { face } = meter
-  const show = (value: number) => `${showNumber(value, face.decimals)}\u00a0${face.unit}`
+  const show = showIn(face)
   const history = {
     face,
     ...meter.history,
@@ -72,81 +109,56 @@ export function SettleDialog({ meter, reading, today, settle, label, quiet = fal
     { value: 'withdraw', label: 'It does not belong here: withdraw it' },
   ]
   const likely = doubted && ['newMeter', 'rollOver'].includes(verdict.kind) ? verdict.kind : 'correct'
-  const open = () =>
-    setValues({
-      decision: likely,
-      readingId: reading.id,
-      id: uuid(),
-      typed: doubted && verdict.suggestion !== null ? verdict.suggestion.toFixed(face.decimals) : '',
-      // A new meter was fitted before it was found: by its use since the last reading, about then.
-      ...(likely === 'newMeter' && change
-        ? earlier(reading, Date.parse(reading.at) - Date.parse(change.at))
-        : { day: reading.day, time: reading.time }),
-      reason: '',
-      oldLast: change ? 'estimate' : 'none',
-      oldLastTyped: '',
-      newFirstTyped: change ? '0' : String(reading.value.toFixed(face.decimals)),
-      digits: String(verdict.previous ? Math.trunc(verdict.previous.value).toString().length : ''),
-      meterEvent: '',
-    })
+  // As it stood when it was opened: what is typed stays, whatever becomes of the page behind it.
+  const [values] = useState<Values>(() => ({
+    decision: likely,
+    readingId: reading.id,
+    id: uuid(),
+    typed: doubted && verdict.suggestion !== null ? verdict.suggestion.toFixed(face.decimals) : '',
+    // A new meter was fitted before it was found: by its use since the last reading, about then.
+    ...(likely === 'newMeter' && change
+      ? earlier(reading, Date.parse(reading.at) - Date.parse(change.at))
+      : { day: reading.day, time: reading.time }),
+    reason: '',
+    oldLast: change ? 'estimate' : 'none',
+    oldLastTyped: '',
+    newFirstTyped: change ? '0' : String(reading.value.toFixed(face.decimals)),
+    digits: String(verdict.previous ? Math.trunc(verdict.previous.value).toString().length : ''),
+    meterEvent: '',
+  }))
   return (
-    <>
-      <Button
-        variant={quiet ? 'text' : 'outlined'}
-        className={quiet ? 'row-button' : undefined}
-        onClick={open}
-      >
-        {label}
-      </Button>
-      <Dialog
-        open={values !== null}
-        onClose={() => setValues(null)}
-        maxWidth="sm"
-        fullWidth
-        aria-labelledby="settle-title"
-      >
-        <DialogTitle id="settle-title">
-          {show(reading.value)} on {showDay(reading.day, today)}
-        </DialogTitle>
-        <DialogContent>
-          {values && (
-            <EntryForm
-              schema={settlementSchema}
-              values={values}
-              action={(typed) => settle(typed as unknown as SettlementInput)}
-              onDone={() => {
-                setValues(null)
-                toast('Settled. The hours have been worked out again.')
-              }}
-              submit={doubted ? 'Settle it' : 'Save correction'}
-              cancel={
-                <Button variant="outlined" onClick={() => setValues(null)}>
-                  Cancel
-                </Button>
-              }
-            >
-              <p>
-                <span className="strong">{verdictWords[verdict.kind]}.</span> {verdict.reason}
-                {verdict.previous && (
-                  <span className="second">
-                    {' '}
-                    Before it: {show(verdict.previous.value)} on{' '}
-                    {showDay(verdict.previous.at.slice(0, 10), today)}.
-                  </span>
-                )}
-              </p>
-              <RadioEntry name="decision" label="What happened?" options={choices} />
-              <DecisionFields
-                unit={face.unit}
-                estimate={change && show(change.lastValue)}
-                asksDigits={face.digits === null}
-                tells={reading.tells}
-              />
-            </EntryForm>
-          )}
-        </DialogContent>
-      </Dialog>
-    </>
+    <EntryForm
+      schema={settlementSchema}
+      values={values}
+      action={(typed) => settle(typed as unknown as SettlementInput)}
+      onDone={() => {
+        onClose()
+        toast('Settled. The hours have been worked out again.')
+      }}
+      submit={doubted ? 'Settle it' : 'Save correction'}
+      cancel={
+        <Button variant="outlined" onClick={onClose}>
+          Cancel
+        </Button>
+      }
+    >
+      <p>
+        <span className="strong">{verdictWords[verdict.kind]}.</span> {verdict.reason}
+        {verdict.previous && (
+          <span className="second">
+            {' '}
+            Before it: {show(verdict.previous.value)} on {showDay(verdict.previous.at.slice(0, 10), today)}.
+          </span>
+        )}
+      </p>
+      <RadioEntry name="decision" label="What happened?" options={choices} />
+      <DecisionFields
+        unit={face.unit}
+        estimate={change && show(change.lastValue)}
+        asksDigits={face.digits === null}
+        tells={reading.tells}
+      />
+    </EntryForm>
   )
 }
 

@@ -1,4 +1,4 @@
-import type { AssemblyView } from '@/core/fleet'
+import type { AssemblyView, Stay } from '@/core/fleet'
 import { showNumber } from '@/core/units'
 
 type Counted = Pick<AssemblyView, 'usageScale' | 'usage' | 'usedSinceTakeOver' | 'openingKind'>
@@ -21,7 +21,9 @@ export function countedWords(assembly: AssemblyView): string {
   return `${counted.meterName}, ${showNumber(Math.round(counted.share * 1000) / 10)}\u00a0% ${counted.basis}`
 }
 
-export function placeWords(assembly: Pick<AssemblyView, 'place'>): string {
+export function placeWords(assembly: {
+  place: Pick<Stay, 'machineNumber' | 'machineName' | 'yardName' | 'slot'>
+}): string {
   const { place } = assembly
   const slot = place.slot ? `, ${place.slot}` : ''
   return place.machineNumber

@@ -1,16 +1,13 @@
-'use client'
-
-import Button from '@mui/material/Button'
-import { Link } from './Link'
 import type { ReactNode } from 'react'
+import { Link } from './Link'
 
-/** A link that looks like a button; server pages cannot hand a component to one themselves. */
+/** A link that looks like a button: styled as one in globals.css, under its name there. */
 export function ButtonLink({
   href,
   children,
   filled = false,
   disabled = false,
-  className,
+  className = '',
 }: {
   href: string
   children: ReactNode
@@ -18,15 +15,11 @@ export function ButtonLink({
   disabled?: boolean
   className?: string
 }) {
+  const classes = `MuiButton-root button-link${filled ? ' MuiButton-contained' : ''} ${className}`.trim()
+  if (disabled) return <span className={classes} role="link" aria-disabled="true" children={children} />
   return (
-    <Button
-      component={Link}
-      href={href}
-      variant={filled ? 'contained' : 'outlined'}
-      disabled={disabled}
-      className={className}
-    >
+    <Link href={href} className={classes}>
       {children}
-    </Button>
+    </Link>
   )
 }

@@ -1,5 +1,5 @@
 import type { ClockState } from '@/core/wear'
-import { HatchPattern } from './PostMark'
+import { hatch } from './Hatches'
 
 type Props = { share: number; early: number; state: ClockState; says: string; width?: number }
 
@@ -21,7 +21,6 @@ export function LifeStrip({ share, early, state, says, width = 144 }: Props) {
   const used = Math.min(share, 1) * limit
   const past = share > 1 ? Math.max(5, Math.min(share - 1, 0.25) * limit - 2) : 0
   const colour = stateColour[state]
-  const hatch = `strip-${state}`
   return (
     <svg
       width={width}
@@ -31,14 +30,10 @@ export function LifeStrip({ share, early, state, says, width = 144 }: Props) {
       aria-label={says}
       className="life-strip"
     >
-      <HatchPattern id={`${hatch}-cut`} colour="var(--panel)" />
-      <HatchPattern id={`${hatch}-edge`} colour="var(--edge)" />
       <rect x="0.5" y="4.5" width={limit - 1} height="8" fill="none" stroke="var(--edge)" />
-      <rect x={window} y="4.5" width={limit - window} height="8" fill={`url(#${hatch}-edge)`} />
+      <rect x={window} y="4.5" width={limit - window} height="8" fill={hatch('edge')} />
       <rect x="0" y="4" width={used} height="9" fill={colour} />
-      {used > window && (
-        <rect x={window} y="4" width={used - window} height="9" fill={`url(#${hatch}-cut)`} />
-      )}
+      {used > window && <rect x={window} y="4" width={used - window} height="9" fill={hatch('panel')} />}
       <line x1={limit} x2={limit} y1="0" y2="16" stroke="var(--ink)" strokeWidth="2" />
       {past > 0 && <rect x={limit + 2} y="0.5" width={past} height="15" fill="var(--oxide)" />}
     </svg>

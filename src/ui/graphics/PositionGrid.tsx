@@ -1,7 +1,7 @@
 import { showNumber } from '@/core/units'
 import type { PositionView, WearView } from '@/core/wear'
 import { stateColour } from './LifeStrip'
-import { HatchPattern } from './PostMark'
+import { hatch } from './Hatches'
 
 type Props = Pick<WearView, 'grid' | 'columns' | 'unit'> & {
   /** Opens the lives at a position; without it the cells are for looking only. */
@@ -77,7 +77,6 @@ function Cell({ cell, unit }: { cell: PositionView; unit: string }) {
   const wasAt = cell.was === null || cell.limit === null ? null : 33 - Math.min(cell.was / cell.limit, 1) * 26
   return (
     <svg width="88" height="40" viewBox="0 0 88 40" role="img" aria-label={says}>
-      <HatchPattern id="hatch-cell" />
       <path
         d={cell.was === null ? 'M.5.5h87v39H.5Z' : 'M.5.5h77l10 10v29H.5Z'}
         fill="var(--panel)"
@@ -85,7 +84,7 @@ function Cell({ cell, unit }: { cell: PositionView; unit: string }) {
       />
       {cell.was !== null && <path d="M77.5.5v10h10Z" fill="var(--petrol-tint)" stroke="var(--edge)" />}
       <rect x="6.5" y="7.5" width="11" height="26" fill="none" stroke="var(--edge)" />
-      <rect x="6.5" y="7.5" width="11" height={26 * cell.early} fill="url(#hatch-cell)" />
+      <rect x="6.5" y="7.5" width="11" height={26 * cell.early} fill={hatch('edge')} />
       <rect x="6" y={33.5 - height} width="12" height={height} fill={colour} />
       {share > 1 && <rect x="6" y="3" width="12" height="4" fill="var(--oxide)" />}
       <line x1="4" x2="20" y1="7.5" y2="7.5" stroke="var(--ink)" strokeWidth="1.5" />

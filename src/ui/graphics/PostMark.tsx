@@ -1,3 +1,5 @@
+import { hatch } from './Hatches'
+
 export type PostMarkState =
   | 'overdue'
   | 'dueSoon'
@@ -44,41 +46,9 @@ export function PostMark({
   const name = silent ? { 'aria-hidden': true as const } : { role: 'img', 'aria-label': postMarkWords[state] }
   return (
     <svg width={size} height={size} viewBox="0 0 20 20" {...name}>
-      <HatchPattern id={`hatch-${state}`} colour={hatchColour[state]} />
       {shapes[state]}
     </svg>
   )
-}
-
-/** 45 degrees, 4 px apart: tolerance, expectation, or not available. */
-export function HatchPattern({
-  id,
-  colour = 'var(--edge)',
-  period = 4,
-}: {
-  id: string
-  colour?: string
-  period?: number
-}) {
-  return (
-    <defs>
-      <pattern
-        id={id}
-        width={period}
-        height={period}
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <line x1="0" y1="0" x2="0" y2={period} stroke={colour} strokeWidth="1.4" />
-      </pattern>
-    </defs>
-  )
-}
-
-const hatchColour: Partial<Record<PostMarkState, string>> = {
-  dueSoon: 'var(--brass)',
-  waiting: 'var(--brass)',
-  doubted: 'var(--oxide)',
 }
 
 const post = <line x1="13" x2="13" y1="2" y2="18" stroke="var(--ink)" strokeWidth="2" />
@@ -94,7 +64,7 @@ const shapes: Record<PostMarkState, React.ReactNode> = {
   dueSoon: (
     <>
       <rect x="0" y="7" width="6" height="6" fill="var(--brass)" />
-      <rect x="6" y="7" width="6" height="6" fill="url(#hatch-dueSoon)" stroke="var(--brass)" />
+      <rect x="6" y="7" width="6" height="6" fill={hatch('brass')} stroke="var(--brass)" />
       {post}
     </>
   ),
@@ -138,7 +108,7 @@ const shapes: Record<PostMarkState, React.ReactNode> = {
       y="5.5"
       width="13"
       height="9"
-      fill="url(#hatch-waiting)"
+      fill={hatch('brass')}
       stroke="var(--brass)"
       strokeWidth="1.4"
     />
@@ -151,7 +121,7 @@ const shapes: Record<PostMarkState, React.ReactNode> = {
         y="5.5"
         width="13"
         height="9"
-        fill="url(#hatch-doubted)"
+        fill={hatch('oxide')}
         stroke="var(--oxide)"
         strokeWidth="1.4"
       />

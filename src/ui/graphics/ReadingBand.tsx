@@ -1,5 +1,5 @@
 import type { VerdictKind } from '@/core/hours'
-import { HatchPattern } from './PostMark'
+import { hatch } from './Hatches'
 
 type Props = {
   previous: number
@@ -34,14 +34,13 @@ export function ReadingBand({ previous, low, high, value, suggestion, kind, says
       aria-label={says}
       preserveAspectRatio="xMinYMid meet"
     >
-      <HatchPattern id="hatch-band" />
       <line x1="4" x2={width - 4} y1="12" y2="12" stroke="var(--line)" />
       <rect
         x={scale(low)}
         y="6"
         width={Math.max(scale(high) - scale(low), 3)}
         height="12"
-        fill="url(#hatch-band)"
+        fill={hatch('edge')}
         stroke="var(--edge)"
       />
       <line x1={left} x2={left} y1="3" y2="21" stroke="var(--ink)" strokeWidth="2" />

@@ -1,10 +1,5 @@
 'use client'
 
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableHead from '@mui/material/TableHead'
-import TableRow from '@mui/material/TableRow'
 import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import Dialog from '@mui/material/Dialog'
@@ -18,6 +13,7 @@ import { showNumber } from '@/core/units'
 import { verdictWords } from '../fleet'
 import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
 import type { Round } from './useRound'
+import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '../table/Table'
 
 type Props = {
   start: string
@@ -95,11 +91,11 @@ export function PasteRound({ start, rows, expected, round, onClose }: Props) {
           <Table className="plain paste-table">
             <TableHead>
               <TableRow>
-                <TableCell>Take</TableCell>
-                <TableCell>Line</TableCell>
-                <TableCell>Meter</TableCell>
-                <TableCell>Value</TableCell>
-                <TableCell>Verdict</TableCell>
+                <HeadCell>Take</HeadCell>
+                <HeadCell>Line</HeadCell>
+                <HeadCell>Meter</HeadCell>
+                <HeadCell>Value</HeadCell>
+                <HeadCell>Verdict</HeadCell>
               </TableRow>
             </TableHead>
             <TableBody>

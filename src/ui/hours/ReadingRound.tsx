@@ -6,26 +6,33 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { inWalkingOrder, type RoundRow } from '@/core/round'
 import type { Present } from '../fleet'
+import { unpack, type Packed } from '../frame/packed'
 import { Page } from '../frame/Page'
+import { useHydrated } from '../frame/useHydrated'
 import { PasteRound } from './PasteRound'
 import { RoundLine } from './RoundLine'
 import { RoundSide } from './RoundSide'
 import { useRound, type RoundActions } from './useRound'
 
 type Props = {
-  start: RoundRow[]
+  start: Packed<RoundRow[]>
   present: Present
   reader: string
   mayEnter: boolean
   actions: RoundActions
 }
 
+const firstDrawn = 50
+
 /** The morning round: every machine in walking order, typed through without leaving the keyboard. */
 export function ReadingRound({ start, present, reader, mayEnter, actions }: Props) {
-  const round = useRound(start, present, reader, actions)
+  const round = useRound(unpack(start), present, reader, actions)
   const { stateOf } = round
   const [by, setBy] = useState<'yard' | 'crew'>('yard')
   const rows = useMemo(() => inWalkingOrder(round.rows, by), [round.rows, by])
+  // Of a long round the server draws the beginning; the browser takes it up and draws the rest.
+  const hydrated = useHydrated()
+  const drawn = hydrated ? rows : rows.slice(0, firstDrawn)
   const [only, setOnly] = useState(false)
   const [extra, setExtra] = useState<string[]>([])
   const [current, setCurrent] = useState<string | null>(null)
@@ -121,7 +128,7 @@ export function ReadingRound({ start, present, reader, mayEnter, actions }: Prop
             <span>Verdict</span>
           </div>
           {groups.map((group) => {
-            const own = rows
+            const own = drawn
               .filter((row) => groupOf(row) === group)
               .filter((row) => !only || row.owes || extra.includes(row.meterId))
             if (own.length === 0) return null

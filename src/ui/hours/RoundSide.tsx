@@ -3,7 +3,7 @@ import { judgeReading } from '@/core/hours'
 import { historyOf, type RoundRow } from '@/core/round'
 import { showNumber } from '@/core/units'
 import { Part } from '../frame/Page'
-import { HatchPattern } from '../graphics/PostMark'
+import { hatch } from '../graphics/Hatches'
 import type { Round } from './useRound'
 
 type Props = { row: RoundRow | undefined; round: Round; today: string }
@@ -76,7 +76,6 @@ function Usage({ row, today, instant }: { row: RoundRow; today: string; instant:
         role="img"
         aria-label={`Use of the last weeks: ${known.map((week) => Math.round(week)).join(', ')}`}
       >
-        <HatchPattern id="hatch-weeks" />
         {row.weeks.map((week, index) =>
           week === null ? null : (
             <g key={index}>
@@ -99,7 +98,7 @@ function Usage({ row, today, instant }: { row: RoundRow; today: string; instant:
             y={60 - height(next.high)}
             width="24"
             height={Math.max(height(next.high) - height(Math.max(0, next.low)), 2)}
-            fill="url(#hatch-weeks)"
+            fill={hatch('edge')}
             stroke="var(--edge)"
           />
         )}

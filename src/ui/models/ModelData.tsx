@@ -1,7 +1,3 @@
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableRow from '@mui/material/TableRow'
 import { inSentence, qualificationNames, taskKindNames, type PumpModel, type Task } from '@/core/models'
 import { showNumber } from '@/core/units'
 import type { SettledTorque } from '@/core/sheets'
@@ -10,6 +6,7 @@ import { Part } from '../frame/Page'
 import { ModelFasteners } from './ModelFasteners'
 import { ModelSteps } from './ModelSteps'
 import { ModelTree, nameIn } from './ModelTree'
+import { Table, TableBody, TableCell, TableRow } from '../table/Table'
 
 /** Everything a model says, readably: services, the way in, torques with their order, parts, kits, tools. */
 export function ModelData({ model, lookedUp }: { model: PumpModel; lookedUp: SettledTorque[] }) {

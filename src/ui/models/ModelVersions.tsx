@@ -1,11 +1,7 @@
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableHead from '@mui/material/TableHead'
-import TableRow from '@mui/material/TableRow'
 import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
 import type { ModelChange } from '@/core/models'
+import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '../table/Table'
 
 type Version = { version: number; day: string; by: string; news: string; changes: ModelChange[] }
 type Props = { modelId: string; versions: Version[]; shown: number; today: string }
@@ -48,9 +44,9 @@ export function ChangeTable({ changes }: { changes: ModelChange[] }) {
     <Table className="plain">
       <TableHead>
         <TableRow>
-          <TableCell>Where</TableCell>
-          <TableCell>Before</TableCell>
-          <TableCell>Now</TableCell>
+          <HeadCell>Where</HeadCell>
+          <HeadCell>Before</HeadCell>
+          <HeadCell>Now</HeadCell>
         </TableRow>
       </TableHead>
       <TableBody>

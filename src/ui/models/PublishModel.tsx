@@ -1,10 +1,5 @@
 'use client'
 
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableHead from '@mui/material/TableHead'
-import TableRow from '@mui/material/TableRow'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
@@ -19,6 +14,7 @@ import { Note } from '../feedback/States'
 import { useToast } from '../feedback/Toasts'
 import { FieldFrame, TextInput } from '../forms/FieldFrame'
 import { ChangeTable } from './ModelVersions'
+import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '../table/Table'
 
 type Published = { published: { id: string; title: string; version: number }[] }
 type Start = { text: string; news: string; read: PublishPreview | null }
@@ -199,8 +195,8 @@ function Faults({ faults }: { faults: PublishPreview['faults'] }) {
         <caption className="visually-hidden">What is wrong, by path</caption>
         <TableHead>
           <TableRow>
-            <TableCell>Where</TableCell>
-            <TableCell>What</TableCell>
+            <HeadCell>Where</HeadCell>
+            <HeadCell>What</HeadCell>
           </TableRow>
         </TableHead>
         <TableBody>

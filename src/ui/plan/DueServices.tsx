@@ -1,7 +1,11 @@
+'use client'
+
+import { useState } from 'react'
 import { showDay } from '@/core/calendar'
 import type { DueService } from '@/core/plan'
 import { ButtonLink } from '../frame/ButtonLink'
 import { Link } from '../frame/Link'
+import { unpack, type Packed } from '../frame/packed'
 import { LifeStrip } from '../graphics/LifeStrip'
 import { PostMark } from '../graphics/PostMark'
 import {
@@ -20,16 +24,18 @@ import {
 import './dueServices.css'
 
 type Props = {
-  services: { now: DueService[]; later: DueService[] }
+  services: Packed<{ now: DueService[]; later: DueService[] }>
   /** Whether there are several pumps, so that each row names its own. */
   several: boolean
   today: string
-  /** Where one is booked; null for whoever may not. */
-  bookAt: ((service: DueService) => string) | null
+  /** The machine's page, where one is booked with the machine's other services chosen along; null for whoever may not. */
+  bookOn: string | null
 }
 
 /** What is due on a machine, overdue first, each with the one thing to do about it; what is far is folded. */
-export function DueServices({ services: { now, later }, ...rest }: Props) {
+export function DueServices({ services, ...rest }: Props) {
+  const { now, later } = unpack(services)
+  const [all, setAll] = useState(false)
   return (
     <>
       <ul className="due-services">
@@ -38,13 +44,15 @@ export function DueServices({ services: { now, later }, ...rest }: Props) {
         ))}
       </ul>
       {later.length > 0 && (
-        <details>
+        <details onToggle={(event) => setAll(event.currentTarget.open)}>
           <summary>{later.length === 1 ? 'One more, later' : `${later.length} more, later`}</summary>
-          <ul className="due-services">
-            {later.map((service) => (
-              <Service key={keyOf(service)} service={service} {...rest} />
-            ))}
-          </ul>
+          {all && (
+            <ul className="due-services">
+              {later.map((service) => (
+                <Service key={keyOf(service)} service={service} {...rest} />
+              ))}
+            </ul>
+          )}
         </details>
       )}
     </>
@@ -53,7 +61,7 @@ export function DueServices({ services: { now, later }, ...rest }: Props) {
 
 const keyOf = ({ pump, clock }: DueService) => `${pump.number} ${clock.task} ${clock.where}`
 
-function Service({ service, several, today, bookAt }: { service: DueService } & Omit<Props, 'services'>) {
+function Service({ service, several, today, bookOn }: { service: DueService } & Omit<Props, 'services'>) {
   const { pump, clock, visit } = service
   const limits = limitWords(clock, pump.unit)
   return (
@@ -105,7 +113,7 @@ function Service({ service, several, today, bookAt }: { service: DueService } & 
         ) : visit ? (
           <ButtonLink href={`/plan/${visit.id}`}>On {showDay(visit.day, today)}</ButtonLink>
         ) : (
-          bookAt && <ButtonLink href={bookAt(service)}>Book</ButtonLink>
+          bookOn && <ButtonLink href={`${bookOn}?book=${encodeURIComponent(clock.task)}`}>Book</ButtonLink>
         )}
       </span>
     </li>

@@ -1,11 +1,5 @@
 'use client'
 
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableHead from '@mui/material/TableHead'
-import TableRow from '@mui/material/TableRow'
-import TableSortLabel from '@mui/material/TableSortLabel'
 import {
   createSortedRowModel,
   rowSortingFeature,
@@ -24,6 +18,8 @@ import {
   type KeyboardEvent,
   type ReactNode,
 } from 'react'
+import { useHydrated } from '../frame/useHydrated'
+import { HeadCell, RowHead, Table, TableBody, TableCell, TableHead, TableRow } from './Table'
 
 export type Column<Row> = {
   name: string
@@ -58,8 +54,9 @@ const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSorted
 
 type Item<Row> = { kind: 'group'; name: string; count: number } | { kind: 'row'; row: Row }
 
-/** Rows drawn before the browser has measured anything, and beyond what is in sight. */
+/** Rows drawn beyond what is in sight, in the browser. */
 const beyond = 18
+/** What is in sight before the browser has measured anything. */
 const firstSight = { width: 1280, height: 800 }
 
 /**
@@ -88,7 +85,7 @@ export function DataTable<Row extends RowData>(props: Props<Row>) {
     count: items.length,
     estimateSize: (index) => (items[index]?.kind === 'group' ? 32 : 50),
     getItemKey: (index) => keyOf(items[index]!, rowKey),
-    overscan: beyond,
+    overscan: useHydrated() ? beyond : 1,
     initialRect: firstSight,
     scrollMargin: top,
   })
@@ -130,9 +127,8 @@ export function DataTable<Row extends RowData>(props: Props<Row>) {
 
   const list = (
     <Table
-      className={plain ? 'plain' : folds ? 'list folds' : 'list'}
+      className={`${plain ? 'plain' : folds ? 'list folds' : 'list'}${columns.some(({ width }) => width) ? ' shared' : ''}`}
       aria-rowcount={rows.length + 1}
-      sx={columns.some(({ width }) => width) ? { tableLayout: { md: 'fixed' } } : undefined}
     >
       <caption className="visually-hidden">{caption}</caption>
       <TableHead>
@@ -141,25 +137,25 @@ export function DataTable<Row extends RowData>(props: Props<Row>) {
             const head = table.getColumn(idOf(column))!
             const active = sorting?.id === column.name
             return (
-              <TableCell
+              <HeadCell
                 key={column.name}
-                align={column.numeric ? 'right' : 'left'}
+                className={column.numeric ? 'right' : undefined}
                 style={column.width ? { width: column.width } : undefined}
-                sortDirection={active ? (sorting.desc ? 'desc' : 'asc') : false}
+                aria-sort={active ? (sorting.desc ? 'descending' : 'ascending') : undefined}
               >
                 {head.getCanSort() ? (
-                  <TableSortLabel
-                    component="button"
-                    active={active}
-                    direction={active && sorting.desc ? 'desc' : 'asc'}
+                  <button
+                    type="button"
+                    className="sort-label"
                     onClick={() => head.toggleSorting(active ? !sorting.desc : false)}
                   >
                     {column.name}
-                  </TableSortLabel>
+                    <span aria-hidden="true">{active ? (sorting.desc ? '↓' : '↑') : ''}</span>
+                  </button>
                 ) : (
                   column.name || <span className="visually-hidden">What can be done</span>
                 )}
-              </TableCell>
+              </HeadCell>
             )
           })}
         </TableRow>
@@ -176,9 +172,9 @@ export function DataTable<Row extends RowData>(props: Props<Row>) {
                 data-index={index}
                 className="group-row"
               >
-                <TableCell component="th" scope="rowgroup" colSpan={columns.length}>
+                <RowHead scope="rowgroup" colSpan={columns.length}>
                   {item.name || 'None'} <span className="second">{item.count}</span>
-                </TableCell>
+                </RowHead>
               </TableRow>
             )
           const { row } = item
@@ -191,7 +187,7 @@ export function DataTable<Row extends RowData>(props: Props<Row>) {
               className={receding?.(row) ? 'receding' : undefined}
             >
               {columns.map((column) => (
-                <TableCell key={column.name} align={column.numeric ? 'right' : 'left'}>
+                <TableCell key={column.name} className={column.numeric ? 'right' : undefined}>
                   {column.cell(row)}
                 </TableCell>
               ))}

@@ -147,52 +147,6 @@ export const theme = createTheme({
       },
     },
     MuiSkeleton: { defaultProps: { animation: false } },
-    MuiTable: { styleOverrides: { root: { '&.plain thead th': { backgroundColor: 'var(--ground)' } } } },
-    MuiTableRow: {
-      styleOverrides: {
-        root: {
-          'tbody > &:hover': { backgroundColor: 'var(--petrol-tint)' },
-          '.plain tbody > &:hover': { backgroundColor: 'transparent' },
-          '&.receding td': { color: 'var(--muted)' },
-        },
-      },
-    },
-    MuiTableCell: {
-      styleOverrides: {
-        root: {
-          ...text(13, 18, 400),
-          padding: '8px 12px',
-          borderBottomColor: 'var(--line)',
-          verticalAlign: 'top',
-          '.plain &': { padding: '7px 12px 7px 0' },
-        },
-        // A head stays in sight while its rows pass below it.
-        head: {
-          ...text(11, 16, 520, '87.5%'),
-          position: 'sticky',
-          top: 0,
-          zIndex: 1,
-          padding: '8px 12px 6px',
-          color: 'var(--muted)',
-          backgroundColor: 'var(--panel)',
-          borderBottomColor: 'var(--ink)',
-          whiteSpace: 'nowrap',
-          '@media print': { position: 'static' },
-        },
-      },
-    },
-    MuiTableSortLabel: {
-      styleOverrides: {
-        root: {
-          font: 'inherit',
-          color: 'inherit',
-          minHeight: 16,
-          '&.Mui-active': { color: 'var(--ink)' },
-          '&:focus-visible': focus,
-        },
-        icon: { fontSize: 14, marginBlock: 0, opacity: 0 },
-      },
-    },
     MuiSnackbarContent: {
       styleOverrides: {
         root: {

@@ -1,10 +1,19 @@
+'use client'
+
 import { showDay, showFarDay } from '@/core/calendar'
 import type { DueLine } from '@/core/wear'
+import { unpack, type Packed } from '../frame/packed'
+import { useHydrated } from '../frame/useHydrated'
 import { inkOf, stateWords, bandWords, leftWords, usedWords } from '../wear'
 import './dueTable.css'
 
+const firstDrawn = 30
+
 /** The due list as a plain table: reads on a wall as on the screen. */
-export function DueTable({ lines, today }: { lines: DueLine[]; today: string }) {
+export function DueTable({ packed, today }: { packed: Packed<DueLine[]>; today: string }) {
+  const lines = unpack(packed)
+  // The server draws what is in sight, the browser the rest: a due list may have hundreds of lines.
+  const drawn = useHydrated() ? lines : lines.slice(0, firstDrawn)
   if (lines.length === 0) return <p className="second">Nothing comes due within thirty days.</p>
   return (
     <table className="table due-table">
@@ -25,7 +34,7 @@ export function DueTable({ lines, today }: { lines: DueLine[]; today: string }) 
         </tr>
       </thead>
       <tbody>
-        {lines.map(({ clock, visit, ...line }) => (
+        {drawn.map(({ clock, visit, ...line }) => (
           <tr key={`${line.pump} ${clock.task} ${clock.positions[0]}`}>
             <td className="nowrap strong">
               {clock.lastResponsibleDay === null ? '–' : showFarDay(clock.lastResponsibleDay, today)}

@@ -7,6 +7,7 @@ import type { Mark } from '@/core/plan'
 import { mostAtOnce, type MorningKind, type TodayRow, type TodayView } from '@/core/today'
 import type { Option } from '../forms/FieldFrame'
 import { ButtonLink } from '../frame/ButtonLink'
+import { unpack, type Packed } from '../frame/packed'
 import { useHydrated } from '../frame/useHydrated'
 import { actWords } from '../wear'
 import { LaterButtons, type MarkActions } from './LaterDialog'
@@ -16,7 +17,7 @@ import type { TodayActions } from './actions'
 import { TodayFilters, type Narrowed } from './TodayFilters'
 
 type Props = {
-  view: TodayView
+  packed: Packed<TodayView>
   yards: { id: string; name: string }[]
   /** Who rows can be handed to; null where whoever looks may not mark any. */
   people: Option[] | null
@@ -25,10 +26,13 @@ type Props = {
   today: string
 }
 
+const firstDrawn = 16
+
 /** The morning's work as one list, by the last day on which acting is in time. */
-export function TodayList({ view, yards, people, maySettle, actions, today }: Props) {
+export function TodayList({ packed, yards, people, maySettle, actions, today }: Props) {
+  const view = unpack(packed)
   const [narrowed, setNarrowed] = useState<Narrowed>({ yard: '', kind: 'all', lead: '' })
-  // Two dialogs a row are the dearest part of the page: the server leaves them out.
+  // Two dialogs a row are the dearest part of the page: the server leaves them out, and draws what is in sight.
   const hydrated = useHydrated()
   const panel = useRef<HTMLDivElement>(null)
   useEffect(() => {
@@ -69,6 +73,8 @@ export function TodayList({ view, yards, people, maySettle, actions, today }: Pr
       )}
     </>
   )
+  const entries = folded(rows, narrowed.kind)
+  const drawn = hydrated ? entries : entries.slice(0, firstDrawn)
   const later = view.marks.filter((mark) => mark.kind === 'snooze')
   return (
     <>
@@ -81,7 +87,7 @@ export function TodayList({ view, yards, people, maySettle, actions, today }: Pr
       />
       <div className="panel today" ref={panel}>
         {rows.length === 0 && <Nothing view={view} narrowed={view.rows.length > 0} today={today} />}
-        {bySpan(folded(rows, narrowed.kind), today).map(({ span, entries }) => (
+        {bySpan(drawn, today).map(({ span, entries }) => (
           <section key={span}>
             <header>
               <h2>{span}</h2>

@@ -1,12 +1,9 @@
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableRow from '@mui/material/TableRow'
 import type { WearView } from '@/core/wear'
 import { LifeStrip } from '../graphics/LifeStrip'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
 import { DueFigures } from './DueFigures'
 import { actInk, actWords, bandWords, inkOf, leftWords, limitWords, stateWords, usedWords } from './words'
+import { Table, TableBody, TableCell, TableRow } from '../table/Table'
 
 export const markOf: Record<WearView['clocks'][number]['state'], PostMarkState> = {
   healthy: 'healthy',

@@ -1,9 +1,5 @@
 'use client'
 
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableRow from '@mui/material/TableRow'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
@@ -11,6 +7,7 @@ import DialogTitle from '@mui/material/DialogTitle'
 import { useState } from 'react'
 import type { ClockView } from '@/core/wear'
 import { figuresOf } from './figures'
+import { RowHead, Table, TableBody, TableCell, TableRow } from '../table/Table'
 
 type Props = { clock: ClockView; unit: string; pump: string; today: string; children: React.ReactNode }
 
@@ -43,9 +40,7 @@ export function DueFigures({ clock, unit, pump, today, children }: Props) {
               <TableBody>
                 {figuresOf(clock, unit, today).map(({ term, value, from }) => (
                   <TableRow key={term}>
-                    <TableCell component="th" scope="row">
-                      {term}
-                    </TableCell>
+                    <RowHead>{term}</RowHead>
                     <TableCell>
                       <span className="strong">{value}</span>
                       {from && <span className="second block">{from}</span>}

@@ -1,10 +1,5 @@
 'use client'
 
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableHead from '@mui/material/TableHead'
-import TableRow from '@mui/material/TableRow'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
@@ -18,6 +13,7 @@ import { showNumber } from '@/core/units'
 import type { MovePartInput, LifeLine, PositionLives, WearView } from '@/core/wear'
 import { MovePart } from './MovePart'
 import { PositionGrid } from '../graphics/PositionGrid'
+import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '../table/Table'
 
 type Props = Pick<WearView, 'assemblyId' | 'grid' | 'columns' | 'unit'> & {
   today: string
@@ -87,14 +83,14 @@ function LivesTable({ found, today }: { found: PositionLives; today: string }) {
       <caption className="visually-hidden">Parts that sat at {found.name}, newest first</caption>
       <TableHead>
         <TableRow>
-          <TableCell>Fitted</TableCell>
-          <TableCell>Came out</TableCell>
-          <TableCell className="num">Ran</TableCell>
-          <TableCell>
+          <HeadCell>Fitted</HeadCell>
+          <HeadCell>Came out</HeadCell>
+          <HeadCell className="num">Ran</HeadCell>
+          <HeadCell>
             <span className="visually-hidden">Beside the longest</span>
-          </TableCell>
-          <TableCell>Why it came out</TableCell>
-          <TableCell>From</TableCell>
+          </HeadCell>
+          <HeadCell>Why it came out</HeadCell>
+          <HeadCell>From</HeadCell>
         </TableRow>
       </TableHead>
       <TableBody>

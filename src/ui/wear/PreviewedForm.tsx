@@ -1,10 +1,5 @@
 'use client'
 
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableHead from '@mui/material/TableHead'
-import TableRow from '@mui/material/TableRow'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
@@ -19,6 +14,7 @@ import type { RuleMove } from '@/core/wear'
 import { useToast } from '../feedback/Toasts'
 import { EntryForm } from '../forms/EntryForm'
 import { stateWords } from './words'
+import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '../table/Table'
 
 type Props<Values extends FieldValues> = {
   label: string
@@ -120,9 +116,9 @@ function Moves({ moves, unit, today }: { moves: RuleMove[]; unit: string; today:
       <caption className="strong">What it moves</caption>
       <TableHead>
         <TableRow>
-          <TableCell>Service</TableCell>
-          <TableCell className="num">Limit</TableCell>
-          <TableCell className="num">Due</TableCell>
+          <HeadCell>Service</HeadCell>
+          <HeadCell className="num">Limit</HeadCell>
+          <HeadCell className="num">Due</HeadCell>
         </TableRow>
       </TableHead>
       <TableBody>

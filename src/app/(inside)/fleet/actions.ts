@@ -33,6 +33,7 @@ import * as readings from '@/services/hours'
 import * as renewals from '@/services/wear'
 import * as signs from '@/services/inspection'
 import * as spells from '@/services/hours'
+import { listPlaceChoices } from '@/services/stores'
 import * as rules from '@/services/wear'
 import * as units from '@/services/composing'
 import { act, look } from '../../access/act'
@@ -115,6 +116,9 @@ export async function previewDuties(input: DutiesInput) {
 }
 export async function saveDuties(input: DutiesInput) {
   return act((actor) => rules.saveDuties(actor, input))
+}
+export async function showPlaces() {
+  return look((actor) => listPlaceChoices(actor))
 }
 export async function showLives(input: { assemblyId: string; position: string }) {
   return look((actor) => livesAt(actor, input))

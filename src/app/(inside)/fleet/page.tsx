@@ -1,12 +1,13 @@
 import type { Metadata } from 'next'
 import { mayDo } from '@/core/access'
 import { getCompany, present } from '@/services/house'
-import { listMachines, listYards } from '@/services/fleet'
-import { listStandings } from '@/services/plan'
+import { listYards } from '@/services/fleet'
+import { listMachinesStanding } from '@/services/plan'
 import { EmptyState } from '@/ui/feedback/States'
 import { FleetTabs } from '@/ui/fleet/FleetTabs'
 import { MachinesTable } from '@/ui/fleet/MachinesTable'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
+import { pack } from '@/ui/frame/packed'
 import { Page } from '@/ui/frame/Page'
 import { requireActor } from '../../access/session'
 
@@ -14,14 +15,13 @@ export const metadata: Metadata = { title: 'Fleet' }
 
 export default async function FleetPage() {
   const actor = await requireActor('/fleet')
-  const [machines, yards, company, standings] = await Promise.all([
-    listMachines(actor),
+  const [machines, yards, company] = await Promise.all([
+    listMachinesStanding(actor),
     listYards(actor),
     getCompany(actor),
-    listStandings(actor),
   ])
   const inService = machines.filter((machine) => !machine.retiredOn)
-  const states = inService.map(({ number }) => standings.machines.get(number)?.state)
+  const states = inService.map(({ standing }) => standing?.state)
   const due = {
     past: states.filter((state) => state === 'over' || state === 'overdue').length,
     soon: states.filter((state) => state === 'dueSoon').length,
@@ -52,10 +52,7 @@ export default async function FleetPage() {
         </EmptyState>
       ) : (
         <MachinesTable
-          machines={machines.map((machine) => ({
-            ...machine,
-            standing: standings.machines.get(machine.number) ?? null,
-          }))}
+          packed={pack(machines)}
           yards={yards.map(({ id, name }) => ({ id, name }))}
           today={present(company).today}
         />

@@ -4,6 +4,7 @@ import { getCompany, present } from '@/services/house'
 import { getRound } from '@/services/round'
 import { EmptyState } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
+import { pack } from '@/ui/frame/packed'
 import { Page } from '@/ui/frame/Page'
 import { ReadingRound } from '@/ui/hours/ReadingRound'
 import { requireActor } from '../../access/session'
@@ -27,7 +28,7 @@ export default async function HoursPage() {
     )
   return (
     <ReadingRound
-      start={rows}
+      start={pack(rows)}
       present={present(company)}
       reader={actor.name}
       mayEnter={mayDo(actor.role, 'readings.enter')}

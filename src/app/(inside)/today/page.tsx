@@ -9,6 +9,7 @@ import { getToday } from '@/services/today'
 import { listYards } from '@/services/fleet'
 import { EmptyState } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
+import { pack } from '@/ui/frame/packed'
 import { Page } from '@/ui/frame/Page'
 import { TodayList } from '@/ui/today/TodayList'
 import { requireActor } from '../../access/session'
@@ -41,7 +42,7 @@ export default async function TodayPage() {
         </EmptyState>
       ) : (
         <TodayList
-          view={view}
+          packed={pack(view)}
           yards={yards}
           people={mayDo(actor.role, 'visits.plan') ? visitLeads(people) : null}
           maySettle={mayDo(actor.role, 'signs.report')}

@@ -14,6 +14,7 @@ import { visitNumber } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
 import { Note } from '../../feedback/States'
 import type { Present } from '../../fleet'
+import { unpack, type Packed } from '../../frame/packed'
 import { AbandonSheet } from '../signing/AbandonSheet'
 import { BenchSide } from './BenchSide'
 import { EndOfSheet } from '../signing/EndOfSheet'
@@ -31,7 +32,7 @@ import { useSheet } from './useSheet'
 import { WaitingForOthers } from './WaitingForOthers'
 
 type Props = {
-  sheet: SheetPage
+  packed: Packed<SheetPage>
   author: { id: string; name: string }
   /** Whether this person may take in what others cannot send any more. */
   mayTakeIn: boolean
@@ -42,7 +43,8 @@ type Props = {
 }
 
 /** The sheet at the bench: phases on the left, one thing to do in the middle, positions and parts on the right. */
-export function SheetBench({ sheet, author, mayTakeIn, present, timeZone, abandon, addMoreWork }: Props) {
+export function SheetBench({ packed, author, mayTakeIn, present, timeZone, abandon, addMoreWork }: Props) {
+  const sheet = unpack(packed)
   const bench = useSheet(sheet.id, sheet.entries, author, sheet.now)
   const { state } = bench
   const [chosen, setChosen] = useState<Place | null>(null)

@@ -1,10 +1,7 @@
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableRow from '@mui/material/TableRow'
 import type { PositionLine, RecordLine } from '@/core/sheets'
 import { showNumber } from '@/core/units'
 import { clockTime } from '../words'
+import { Table, TableBody, TableCell, TableRow } from '../../table/Table'
 
 /** Every position with what was seen on it, decided, and done. */
 export function PositionTable({ lines, several }: { lines: PositionLine[]; several: boolean }) {

@@ -1,7 +1,3 @@
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableRow from '@mui/material/TableRow'
 import type { ReactNode } from 'react'
 import { Link } from '../../frame/Link'
 import { showDay } from '@/core/calendar'
@@ -24,6 +20,7 @@ import { CorrectDialog } from './CorrectDialog'
 import { PrintButton } from './PrintButton'
 import { LineTable, PositionTable } from './RecordTables'
 import { clockTime } from '../words'
+import { Table, TableBody, TableCell, TableRow } from '../../table/Table'
 
 type Props = {
   sheet: SheetPage

@@ -1,12 +1,18 @@
 import type { Metadata } from 'next'
 import { showDay } from '@/core/calendar'
-import { bypassKinds, driveKinds, machineKinds, storageKinds, type MachinePage } from '@/core/fleet'
+import {
+  bypassKinds,
+  driveKinds,
+  machineKinds,
+  storageKinds,
+  type MachinePage,
+  type MeterPanel,
+} from '@/core/fleet'
 import { mayDo } from '@/core/access'
 import { limitsAhead, type WearView } from '@/core/wear'
 import { showNumber, showQuantity, type Quantity, type UnitPreferences } from '@/core/units'
 import { getCompany, present } from '@/services/house'
 import { documentsOf, getMachine } from '@/services/fleet'
-import { listPlaceChoices } from '@/services/stores'
 import { recordOf } from '@/core/sheets'
 import { sheetsOf } from '@/services/sheets'
 import { signsOf } from '@/services/inspection'
@@ -26,13 +32,14 @@ import { ReadingsTable } from '@/ui/fleet/ReadingsTable'
 import { SettleDialog } from '@/ui/fleet/SettleDialog'
 import { SpellsPart } from '@/ui/fleet/SpellsPart'
 import { SignsPart } from '@/ui/inspection/SignsPart'
-import { bookable, leastBusy, servicesOn, worseDue, type DueService, visitLeads } from '@/core/plan'
+import { bookable, leastBusy, servicesOn, worseDue, visitLeads } from '@/core/plan'
 import { BookVisit } from '@/ui/plan/BookVisit'
 import { DueServices } from '@/ui/plan/DueServices'
 import { Coming, ServiceRecord } from '@/ui/sheets/record/RecordList'
 import { RecordDownloads } from '@/ui/sheets/bench/RecordDownloads'
 import { UnplannedSheet } from '@/ui/sheets/UnplannedSheet'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
+import { pack } from '@/ui/frame/packed'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { load } from '../../../access/act'
 import { referenceIn } from '../../../access/reference'
@@ -54,11 +61,7 @@ export default async function MachineDetails({ params, searchParams }: Params) {
   const reference = referenceIn((await params).machine)
   const path = `/fleet/${encodeURIComponent(reference)}`
   const actor = await requireActor(path)
-  const [machine, company, choices] = await Promise.all([
-    load(getMachine(actor, reference)),
-    getCompany(actor),
-    listPlaceChoices(actor),
-  ])
+  const [machine, company] = await Promise.all([load(getMachine(actor, reference)), getCompany(actor)])
   const { book } = await searchParams
   const [visits, open, people, sheets, signs, documents, wear] = await Promise.all([
     visitsOfMachine(actor, machine.id),
@@ -82,6 +85,9 @@ export default async function MachineDetails({ params, searchParams }: Params) {
   const doubts = machine.meters.flatMap((meter) =>
     meter.readings.filter((reading) => reading.status === 'doubted').map((reading) => ({ meter, reading })),
   )
+  // One package for all that tell of a meter: its readings of years are handed over once.
+  const packages = new Map(machine.meters.map((meter) => [meter.id, pack(meter)]))
+  const packed = (meter: MeterPanel) => packages.get(meter.id)!
   const saveMeter = actions.saveMeter.bind(null, machine.id)
 
   async function withdraw(readingId: string) {
@@ -132,7 +138,7 @@ export default async function MachineDetails({ params, searchParams }: Params) {
           {mayEnter && (
             <ReadingDialog
               machineNumber={machine.number}
-              meters={machine.meters.filter((meter) => !meter.retiredOn)}
+              packed={machine.meters.filter((meter) => !meter.retiredOn).map(packed)}
               present={now}
               reader={actor.name}
               record={actions.recordReading}
@@ -161,7 +167,7 @@ export default async function MachineDetails({ params, searchParams }: Params) {
                   .map(({ meter, reading }) => (
                     <SettleDialog
                       key={reading.id}
-                      meter={meter}
+                      packed={packed(meter)}
                       reading={reading}
                       today={today}
                       settle={actions.settleReading}
@@ -180,10 +186,10 @@ export default async function MachineDetails({ params, searchParams }: Params) {
             >
               {running.length > 0 ? (
                 <DueServices
-                  services={services}
+                  services={pack(services)}
                   several={running.length > 1}
                   today={today}
-                  bookAt={mayPlan ? bookAt(path) : null}
+                  bookOn={mayPlan ? path : null}
                 />
               ) : (
                 <p className="second">
@@ -211,7 +217,7 @@ export default async function MachineDetails({ params, searchParams }: Params) {
             {machine.meters.map((meter, index) => (
               <MeterPart
                 key={meter.id}
-                meter={meter}
+                packed={packed(meter)}
                 today={today}
                 limits={machine.fitted.flatMap((assembly, at) =>
                   assembly.countedBy?.meterId === meter.id && wear[at]?.started
@@ -223,9 +229,9 @@ export default async function MachineDetails({ params, searchParams }: Params) {
                 edit={
                   mayEdit && (
                     <>
-                      <MeterDialog meter={meter} save={saveMeter} />
+                      <MeterDialog meter={headOf(meter)} save={saveMeter} />
                       <MeterRetirement
-                        meter={meter}
+                        meter={headOf(meter)}
                         retire={actions.retireMeter}
                         bringBack={actions.returnMeter}
                       />
@@ -256,7 +262,7 @@ export default async function MachineDetails({ params, searchParams }: Params) {
                 aside={`newest first · asked for every ${meter.readingIntervalDays} days`}
               >
                 <ReadingsTable
-                  meter={meter}
+                  packed={packed(meter)}
                   today={today}
                   mayEnter={mayEnter}
                   maySettleAll={maySettleAll}
@@ -289,7 +295,7 @@ export default async function MachineDetails({ params, searchParams }: Params) {
                         usageScale: assembly.usageScale,
                       }}
                       fitted
-                      choices={choices}
+                      places={actions.showPlaces}
                       today={today}
                       time={now.time}
                       move={actions.moveAssembly}
@@ -328,18 +334,18 @@ export default async function MachineDetails({ params, searchParams }: Params) {
   )
 }
 
-/** Opens the booking of a service where the machine's other services are chosen along. */
-const bookAt =
-  (path: string) =>
-  ({ clock }: DueService) =>
-    `${path}?book=${encodeURIComponent(clock.task)}`
-
 const signPump = ({ assemblyId, number, title, renewals }: WearView) => ({
   assemblyId,
   number,
   title,
   renewals,
 })
+
+/** A meter without what it has shown. */
+function headOf(meter: MeterPanel) {
+  const { id, version, name, kind, digits, decimals, readingIntervalDays, retiredOn } = meter
+  return { id, version, name, kind, digits, decimals, readingIntervalDays, retiredOn }
+}
 
 /** Pumps and drives that came onto the machine or left it, those of one instant's day together. */
 function moveEvents(machine: MachinePage) {

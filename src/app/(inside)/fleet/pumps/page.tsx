@@ -1,13 +1,12 @@
 import type { Metadata } from 'next'
 import { mayDo } from '@/core/access'
-import type { AssemblyView } from '@/core/fleet'
-import { listAssemblies } from '@/services/fleet'
 import { getCompany, present } from '@/services/house'
-import { listStandings, type Standings } from '@/services/plan'
+import { listAssembliesStanding } from '@/services/plan'
 import { EmptyState } from '@/ui/feedback/States'
-import { AssembliesTable, type AssemblyLine } from '@/ui/fleet/AssembliesTable'
+import { AssembliesTable } from '@/ui/fleet/AssembliesTable'
 import { FleetTabs } from '@/ui/fleet/FleetTabs'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
+import { pack } from '@/ui/frame/packed'
 import { Page } from '@/ui/frame/Page'
 import { requireActor } from '../../../access/session'
 
@@ -15,11 +14,7 @@ export const metadata: Metadata = { title: 'Pumps and drives' }
 
 export default async function AssembliesPage() {
   const actor = await requireActor('/fleet/pumps')
-  const [assemblies, standings, company] = await Promise.all([
-    listAssemblies(actor),
-    listStandings(actor),
-    getCompany(actor),
-  ])
+  const [assemblies, company] = await Promise.all([listAssembliesStanding(actor), getCompany(actor)])
   const inService = assemblies.filter((assembly) => !assembly.retiredOn)
   const shelved = inService.filter((assembly) => assembly.place.machineId === null).length
   const mayEdit = mayDo(actor.role, 'fleet.edit')
@@ -45,22 +40,8 @@ export default async function AssembliesPage() {
           shelf.
         </EmptyState>
       ) : (
-        <AssembliesTable
-          today={present(company).today}
-          assemblies={assemblies.map((assembly) => lineOf(assembly, standings))}
-        />
+        <AssembliesTable today={present(company).today} packed={pack(assemblies)} />
       )}
     </Page>
   )
-}
-
-/** What the list tells of an assembly; the rest of it stays behind. */
-function lineOf(assembly: AssemblyView, standings: Standings): AssemblyLine {
-  const { id, number, title, kind, serial, retiredOn, usage, usedSinceTakeOver, usageScale } = assembly
-  return {
-    ...{ id, number, title, kind, serial, retiredOn, usage, usedSinceTakeOver, usageScale },
-    openingKind: assembly.openingKind,
-    place: assembly.place,
-    standing: standings.assemblies.get(id) ?? null,
-  }
 }

@@ -2,6 +2,7 @@ import type { Metadata } from 'next'
 import { mayDo } from '@/core/access'
 import { getCompany, present } from '@/services/house'
 import { getSheet } from '@/services/sheets'
+import { pack } from '@/ui/frame/packed'
 import { SheetBench } from '@/ui/sheets/bench/SheetBench'
 import { SheetRecord } from '@/ui/sheets/record/SheetRecord'
 import { WaitingHere } from '@/ui/sheets/bench/WaitingHere'
@@ -20,7 +21,7 @@ export default async function SheetPage({ params }: { params: Promise<{ sheet: s
   if (sheet.state === 'open' && mayWork)
     return (
       <SheetBench
-        sheet={sheet}
+        packed={pack(sheet)}
         author={{ id: actor.id, name: actor.name }}
         mayTakeIn={mayDo(actor.role, 'sheets.takeIn')}
         present={now}

@@ -1,8 +1,3 @@
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableHead from '@mui/material/TableHead'
-import TableRow from '@mui/material/TableRow'
 import type { Metadata } from 'next'
 import { Link } from '@/ui/frame/Link'
 import { showDay } from '@/core/calendar'
@@ -23,6 +18,7 @@ import { load } from '../../../access/act'
 import { referenceIn } from '../../../access/reference'
 import { requireActor } from '../../../access/session'
 import * as actions from '../actions'
+import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '@/ui/table/Table'
 
 type Params = { params: Promise<{ part: string }> }
 
@@ -133,11 +129,11 @@ export default async function PartDetails({ params }: Params) {
                 <Table className="plain">
                   <TableHead>
                     <TableRow>
-                      <TableCell>Lot</TableCell>
-                      <TableCell>Came in</TableCell>
-                      <TableCell>Good until</TableCell>
-                      <TableCell className="num">Price</TableCell>
-                      <TableCell className="num">There</TableCell>
+                      <HeadCell>Lot</HeadCell>
+                      <HeadCell>Came in</HeadCell>
+                      <HeadCell>Good until</HeadCell>
+                      <HeadCell className="num">Price</HeadCell>
+                      <HeadCell className="num">There</HeadCell>
                     </TableRow>
                   </TableHead>
                   <TableBody>

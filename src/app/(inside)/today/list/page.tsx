@@ -4,6 +4,7 @@ import { showLongDay } from '@/core/calendar'
 import { getCompany, present } from '@/services/house'
 import { listDue } from '@/services/plan'
 import { listYards } from '@/services/fleet'
+import { pack } from '@/ui/frame/packed'
 import { Page } from '@/ui/frame/Page'
 import { PrintButton } from '@/ui/sheets/record/PrintButton'
 import { DueTable } from '@/ui/today/DueTable'
@@ -51,7 +52,7 @@ export default async function DueListPage({
           </Link>
         ))}
       </nav>
-      <DueTable lines={lines} today={today} />
+      <DueTable packed={pack(lines)} today={today} />
     </Page>
   )
 }

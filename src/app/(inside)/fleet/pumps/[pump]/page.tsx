@@ -1,8 +1,3 @@
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableHead from '@mui/material/TableHead'
-import TableRow from '@mui/material/TableRow'
 import type { Metadata } from 'next'
 import { Link } from '@/ui/frame/Link'
 import { showDay } from '@/core/calendar'
@@ -31,10 +26,11 @@ import { Note } from '@/ui/feedback/States'
 import { ChangesList } from '@/ui/fleet/ChangesList'
 import { RetireButton } from '@/ui/fleet/MachineActions'
 import { DutyDialog } from '@/ui/fleet/DutyDialog'
-import { HoursAhead } from '@/ui/fleet/HoursAhead'
+import { HoursAheadPacked } from '@/ui/fleet/HoursAhead'
 import { MoveDialog } from '@/ui/fleet/MoveDialog'
 import { countedWords, placeWords, usageWords } from '@/ui/fleet/usageWords'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
+import { pack } from '@/ui/frame/packed'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { RecordDownloads } from '@/ui/sheets/bench/RecordDownloads'
 import { Coming, ServiceRecord } from '@/ui/sheets/record/RecordList'
@@ -51,6 +47,7 @@ import { requireActor } from '../../../../access/session'
 import { bookVisit } from '../../../plan/actions'
 import { startUnplannedSheet } from '../../../sheets/actions'
 import * as actions from '../../actions'
+import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '@/ui/table/Table'
 
 type Params = {
   params: Promise<{ pump: string }>
@@ -120,7 +117,7 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
             <MoveDialog
               assembly={{ id, number, version, usageScale }}
               fitted={assembly.place.machineId !== null}
-              choices={choices}
+              places={actions.showPlaces}
               today={today}
               time={time}
               move={actions.moveAssembly}
@@ -168,10 +165,9 @@ export default async function AssemblyDetails({ params, searchParams }: Params) 
               <p className="meter-total">
                 <span className="figure">{usageWords(assembly)}</span>
               </p>
-              <HoursAhead
+              <HoursAheadPacked
                 of="pump"
-                line={assembly.line}
-                meterLine={assembly.meterLine}
+                lines={pack({ line: assembly.line, meterLine: assembly.meterLine })}
                 share={assembly.countedBy?.share ?? 0}
                 known={assembly.known}
                 limits={wear?.started ? limitsAhead(wear.clocks, assembly.countedBy?.share ?? 0) : []}
@@ -369,10 +365,10 @@ function Stays({ assembly, today }: { assembly: AssemblyPage; today: string }) {
       <caption className="visually-hidden">Where {assembly.number} has been</caption>
       <TableHead>
         <TableRow>
-          <TableCell>From</TableCell>
-          <TableCell>To</TableCell>
-          <TableCell>Place</TableCell>
-          <TableCell className="num">Counted there</TableCell>
+          <HeadCell>From</HeadCell>
+          <HeadCell>To</HeadCell>
+          <HeadCell>Place</HeadCell>
+          <HeadCell className="num">Counted there</HeadCell>
         </TableRow>
       </TableHead>
       <TableBody>

@@ -8,6 +8,7 @@ import { getWear } from '@/services/wear'
 import { ComposeBench } from '@/ui/composing/ComposeBench'
 import { EmptyState } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
+import { pack } from '@/ui/frame/packed'
 import { Page } from '@/ui/frame/Page'
 import { leastBusy, visitLeads } from '@/core/plan'
 import { load } from '../../../../../access/act'
@@ -47,8 +48,7 @@ export default async function ComposeWork({ params }: Params) {
       {wear && page ? (
         <ComposeBench
           pump={{ id: assembly.id, number: assembly.number }}
-          page={page}
-          wear={wear}
+          packed={pack({ page, wear })}
           today={today}
           booking={
             mayDo(actor.role, 'visits.plan') && !assembly.retiredOn
