@@ -17,6 +17,9 @@ const shared = {
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^server-only$': '<rootDir>/tests/support/empty.ts' },
 }
 
+// Databases of tests are made again: none of them is flushed to the disk.
+process.env.ATELIER_UNFLUSHED ??= '1'
+
 export default {
   // A busy machine may take long over a file that is made and migrated for each test.
   testTimeout: 30_000,

@@ -5,6 +5,8 @@ import { buildDemo, demoToday } from '@/demo/build'
 async function main() {
   const today = (process.env.ATELIER_TODAY ?? demoToday).slice(0, 10)
   const started = Date.now()
+  // What is lost in a power cut is made again.
+  process.env.ATELIER_UNFLUSHED = '1'
   // Each query takes a stack trace with it, and reading those costs a tenth of the time.
   Error.stackTraceLimit = 0
   await migrate()

@@ -1,22 +1,85 @@
 import { readFileSync, rmSync } from 'node:fs'
 import { v7 as uuid } from 'uuid'
 import { currentStep, sheetState } from '@/core/sheets'
-import { closeDatabase } from '@/db/house'
+import { closeDatabase, database } from '@/db/house'
 import { assemblies } from '@/db/fleet'
 import { bookVisit } from '@/services/plan'
+import type { Actor } from '@/services/house'
+import { recordReading } from '@/services/hours'
 import { entriesOf, startSheet } from '@/services/sheets'
+import { getToday } from '@/services/today'
+import { forgetFits, keepFits, listWear } from '@/services/wear'
 import { startApp } from '../support/app'
 import { openBrowser, Person } from '../support/browser'
-import { largeCompany, password } from './largeCompany'
+import { signAsPresumed, Tablet } from '../support/bench'
+import { largeCompany, measure, password } from './largeCompany'
 
 /**
- * Every main page of a large fleet, from request to last byte, against the built application: alone and
- * by 20 clients at once; and how long ticks take while 20 clients load Today.
+ * Everything that is measured of a large fleet, in one run and beside the bare driver: from nothing, after
+ * one reading, one tick and one signature; then, against the built application, every main page from
+ * request to last byte, alone and by 20 clients at once, ticks while 20 clients load Today, and memory.
  */
 async function main() {
-  const { actor, folder } = await largeCompany()
-  const [pump] = await assemblies.all({ number: 'P-7' })
-  const today = new Date().toISOString().slice(0, 10)
+  const { actor, folder, meterIds } = await largeCompany()
+  await bareDriver()
+  await closeDatabase()
+  await fromNothing('every clock, the first time ever', actor)
+  await keepFits()
+  await closeDatabase()
+  forgetFits()
+  await fromNothing('every clock after a start, with what was learned', actor)
+  const { sheetId, visitId, work } = await openSheet(actor)
+  await getToday(actor)
+  await measure('write one reading', () => read(actor, meterIds[8]!))
+  await measure('… every clock and Today after it', () => morning(actor))
+  await measure('write one tick', () => work.send(work.entry('remark', { text: 'looks well' })))
+  await measure('… every clock and Today after it', () => morning(actor))
+  await work.tickAll()
+  await measure('sign a sheet', () => signAsPresumed(actor, sheetId))
+  await measure('… every clock and Today after it', () => morning(actor))
+  await measure('50 readings at once, on 50 machines', () =>
+    Promise.all(meterIds.slice(100, 150).map((meterId) => read(actor, meterId))),
+  )
+  const sheet = await openSheet(actor, 'P-8')
+  const first = currentStep(sheetState(await entriesOf(sheet.sheetId))!)!
+  await closeDatabase()
+  await measurePages(folder, actor, visitId, sheet.sheetId, first.step.key)
+}
+
+async function bareDriver() {
+  const rows =
+    'SELECT id, "meterId", at, raw, decimals FROM readings WHERE status = \'accepted\' ORDER BY "meterId", at'
+  await measure('bare driver: read all readings', () => database().query(rows, { raw: true }))
+  await measure('bare driver: read all lives', () => database().query('SELECT * FROM lives', { raw: true }))
+}
+
+const fromNothing = (what: string, actor: Actor) => measure(what, () => listWear(actor))
+
+async function morning(actor: Actor) {
+  await listWear(actor)
+  await getToday(actor)
+}
+
+let typed = 9000
+function read(actor: Actor, meterId: string) {
+  typed += 1
+  return recordReading(actor, {
+    id: uuid(),
+    meterId,
+    day: today,
+    time: '00:00',
+    typed: String(typed),
+    readBy: '',
+    note: '',
+    vouched: true,
+  })
+}
+
+const today = new Date().toISOString().slice(0, 10)
+
+/** A visit of today to a pump's seals, its sheet open. */
+async function openSheet(actor: Actor, number = 'P-7') {
+  const [pump] = await assemblies.all({ number })
   const visitId = uuid()
   await bookVisit(actor, {
     id: visitId,
@@ -26,9 +89,11 @@ async function main() {
     leadId: actor.id,
     note: '',
   })
-  const sheet = await startSheet(actor, { id: uuid(), visitId })
-  const first = currentStep(sheetState(await entriesOf(sheet.id))!)!
-  await closeDatabase()
+  const { id } = await startSheet(actor, { id: uuid(), visitId })
+  return { sheetId: id, visitId, work: new Tablet(actor, id) }
+}
+
+async function measurePages(folder: string, actor: Actor, visitId: string, sheetId: string, stepKey: string) {
   // Once before: what is learned of each meter outlives a start.
   const before = await startApp(folder, {})
   console.log(`first start. ${before.output().match(/Atelier: ready.*/)?.[0] ?? ''}`)
@@ -64,11 +129,11 @@ async function main() {
         deviceSeq: sent,
         seenUpTo: 1,
         deviceTime: new Date().toISOString(),
-        stepKey: first.step.key,
+        stepKey,
         kind: 'remark',
         payload: { text: `tick ${sent}` },
       }
-      const answer = await fetch(`${app.url}/api/sheets/${sheet.id}/entries`, {
+      const answer = await fetch(`${app.url}/api/sheets/${sheetId}/entries`, {
         method: 'POST',
         headers: {
           cookie,
@@ -95,7 +160,7 @@ async function main() {
       ['/plan', 'Plan'],
       [`/plan/${visitId}`, 'visit'],
       ['/sheets', 'Sheets'],
-      [`/sheets/${sheet.id}`, 'sheet at the bench'],
+      [`/sheets/${sheetId}`, 'sheet at the bench'],
       ['/stores', 'Stores'],
       ['/models', 'Models'],
     ] as const

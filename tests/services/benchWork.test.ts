@@ -11,7 +11,6 @@ import { exportRecord } from '@/services/interchange'
 import { addWork, offersOn } from '@/services/sheets'
 import { addSheetPhoto, readSheetPhoto } from '@/services/sheets'
 import { appendEntries } from '@/services/sheets'
-import { getSigning, signSheet } from '@/services/sheets'
 import { sheetDigests } from '@/db/sheets'
 import { correctSheet, entriesOf, findSheets, prepareDigests, sheetChoices } from '@/services/sheets'
 import { getSheet, listSheets, startUnplannedSheet } from '@/services/sheets'
@@ -22,7 +21,15 @@ import { recordReading } from '@/services/hours'
 import { runAt } from '@/services/house'
 import { problemIn, removeDatabase } from '../support/database'
 import { plainFinding } from '../support/finding'
-import { at, bookedSheet as openBooked, ostrelModel, Tablet, workshop, type Workshop } from '../support/bench'
+import {
+  at,
+  bookedSheet as openBooked,
+  ostrelModel,
+  signAsPresumed,
+  Tablet,
+  workshop,
+  type Workshop,
+} from '../support/bench'
 
 let shop: Workshop
 const day = '2026-08-03'
@@ -41,23 +48,7 @@ const read = (tablet: Tablet, typed = '1126.5') =>
 const finding = (tablet: Tablet, position: string, more: Partial<Finding> = {}) =>
   tablet.entry('finding', plainFinding(shop.pumpId, position, more))
 
-async function sign(sheetId: string, more: object = {}) {
-  const view = await getSigning(shop.technician, sheetId)
-  await signSheet(shop.technician, {
-    id: uuid(),
-    sheetId,
-    seenUpTo: view.upTo,
-    ended: view.ending.map(({ assemblyId, position, presumed }) => ({
-      assemblyId,
-      position,
-      endReason: presumed,
-      seenFailingOn: null,
-    })),
-    note: '',
-    ...more,
-  })
-  return view
-}
+const sign = (sheetId: string, more?: object) => signAsPresumed(shop.technician, sheetId, more)
 
 test('a photo is made smaller, turned upright, cleared of place and device, and kept once', () =>
   now(async () => {

@@ -3,9 +3,16 @@ import { parsePumpModel } from '@/core/models'
 import { factsOf, sayFact } from '@/services/composing'
 import { addAssembly } from '@/services/fleet'
 import { choosePractice } from '@/services/practices'
-import { getSigning, signSheet } from '@/services/sheets'
 import { getWear, renewalRates } from '@/services/wear'
-import { at, bookedSheet, ostrelModel, Tablet, workshop, type Workshop } from '../support/bench'
+import {
+  at,
+  bookedSheet,
+  ostrelModel,
+  signAsPresumed,
+  Tablet,
+  workshop,
+  type Workshop,
+} from '../support/bench'
 import { problemIn, removeDatabase } from '../support/database'
 
 /** A triplex whose shaft may stick out on either side, which its drain-down hangs on. */
@@ -40,21 +47,7 @@ const read = (tablet: Tablet) =>
     tablet.entry('reading', { meterId: shop.meterId, typed: '1126.5', unreadable: '', vouched: true }),
   )
 
-async function sign(sheetId: string) {
-  const view = await getSigning(shop.technician, sheetId)
-  await signSheet(shop.technician, {
-    id: uuid(),
-    sheetId,
-    seenUpTo: view.upTo,
-    ended: view.ending.map(({ assemblyId, position, presumed }) => ({
-      assemblyId,
-      position,
-      endReason: presumed,
-      seenFailingOn: null,
-    })),
-    note: '',
-  })
-}
+const sign = (sheetId: string) => signAsPresumed(shop.technician, sheetId)
 
 const said = async () =>
   (await factsOf(shop.viewer, shop.pumpId)).map(({ key, answer, from }) => [key, answer, from])

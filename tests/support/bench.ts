@@ -7,7 +7,7 @@ import { addMachine, getMachine } from '@/services/fleet'
 import { publishPumpModel } from '@/services/models'
 import { savePumpModel } from '@/services/models'
 import { recordReading } from '@/services/hours'
-import { entriesOf, startSheet } from '@/services/sheets'
+import { entriesOf, getSigning, signSheet, startSheet } from '@/services/sheets'
 import { appendEntries, type EntriesAnswer } from '@/services/sheets/bench/entries'
 import { startClocks } from '@/services/wear'
 import { bookVisit } from '@/services/plan'
@@ -141,4 +141,23 @@ export async function bookedSheet(
   })
   const { id } = await startSheet(shop.technician, { id: uuid(), visitId })
   return { visitId, sheetId: id, tablet: new Tablet(shop.technician, id) }
+}
+
+/** Signs a sheet whose work is done, every part having come out as presumed. */
+export async function signAsPresumed(actor: Actor, sheetId: string, more: object = {}) {
+  const view = await getSigning(actor, sheetId)
+  await signSheet(actor, {
+    id: uuid(),
+    sheetId,
+    seenUpTo: view.upTo,
+    ended: view.ending.map(({ assemblyId, position, presumed }) => ({
+      assemblyId,
+      position,
+      endReason: presumed,
+      seenFailingOn: null,
+    })),
+    note: '',
+    ...more,
+  })
+  return view
 }

@@ -32,5 +32,14 @@ export {
   type ReceiptInput,
 } from './schema'
 export { showAmount } from './words'
+export {
+  coverNeed,
+  type Cover,
+  type CoverKit,
+  type CoverPrices,
+  type CoverRequest,
+  type FreeLot,
+  type Wanted,
+} from './cover'
 export { comingNeed, type ComingDemand, type ComingNeed, type ComingStock } from './coming'
 export type { MovementLine, PartChoice, PartPage, StockLine } from './views'

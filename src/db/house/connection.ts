@@ -62,9 +62,44 @@ export function shared(): Shared {
     logging: false,
     pool: { max: 5 },
   })
+  keepConnections(sequelize)
   const fresh: Shared = { sequelize, folder, lastWrite: Promise.resolve() }
   globals[key] = fresh
   return fresh
+}
+
+/** A connection of the driver's; one that is in a transaction carries its id. */
+type Connection = { uuid?: string; run: (sql: string) => void; close: (done: () => void) => void }
+type ConnectionManager = {
+  connections: Record<string, Connection>
+  getConnection: (options?: { uuid?: string }) => Promise<Connection>
+  releaseConnection: (connection: Connection) => void
+  destroyConnection: (connection: Connection) => Promise<void>
+}
+
+/**
+ * One connection reads and one writes, for as long as the database is open. Sequelize would open another
+ * file connection for each transaction, which reads the whole shape of the database before its first
+ * statement; `write()` runs one transaction at a time, so that one is enough.
+ */
+function keepConnections(sequelize: Sequelize): void {
+  const manager = sequelize.connectionManager as unknown as ConnectionManager
+  const open = manager.getConnection.bind(manager)
+  manager.getConnection = async (options = {}) => {
+    const uuid = options.uuid ? 'writer' : 'default'
+    const fresh = manager.connections[uuid] === undefined
+    const connection = await open({ ...options, uuid })
+    // For what can be made again after a power cut: demo data, and the databases of tests.
+    if (fresh && process.env.ATELIER_UNFLUSHED === '1') connection.run('PRAGMA synchronous=OFF')
+    return connection
+  }
+  manager.releaseConnection = () => undefined
+  // After a commit or roll-back that failed nobody knows what it is in: the next write opens another.
+  manager.destroyConnection = async (connection) => {
+    for (const [uuid, each] of Object.entries(manager.connections))
+      if (each === connection) delete manager.connections[uuid]
+    await new Promise<void>((done) => connection.close(() => done()))
+  }
 }
 
 /** The transaction that the running code is in, if any. */

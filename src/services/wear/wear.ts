@@ -28,7 +28,7 @@ import {
   type PositionView,
   type WearView,
 } from '@/core/wear'
-import { derived, inTransaction, kept } from '@/db/house'
+import { derived, kept } from '@/db/house'
 import { assemblies, type AssemblyRow, type MachineRow, machines } from '@/db/fleet'
 import { lives, type LifeRow } from '@/db/wear'
 import { pumpModelVersions, type PumpModelVersionRow } from '@/db/models'
@@ -57,10 +57,9 @@ export async function listWearBy(
 }
 
 /** The clocks of one pump, or null where its model has no published data. */
-export async function getWear(actor: Actor, assemblyId: string): Promise<WearView | null> {
-  // Inside a transaction nothing is kept, and the fleet would be worked out for one pump.
-  const views = inTransaction() ? await loadWear([assemblyId]) : await listWear(actor)
-  return views.find((view) => view.assemblyId === assemblyId) ?? null
+export async function getWear(_actor: Actor, assemblyId: string): Promise<WearView | null> {
+  const [view] = await loadWear([assemblyId])
+  return view ?? null
 }
 
 /** The clocks of some pumps; for what compares them before and after. */
