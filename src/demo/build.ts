@@ -1,5 +1,5 @@
 import { addDays } from '@/core/calendar'
-import { runAt, instantOf, together } from '@/services/house'
+import { runAt, instantOf } from '@/services/house'
 import { prepareDigests } from '@/services/sheets'
 import { openTheBook, technicians, tellWear } from './wear'
 import { machines } from './fleet'
@@ -24,19 +24,20 @@ export async function buildDemo(today: string, say: (line: string) => void): Pro
   say('company, people and yards')
   await runAt(instantOf(begin, '07:00', timeZone), () => makeCompany())
   say(`${machines.length} machines with their pumps and two years of readings`)
-  for (const machine of machines) await together(() => makeMachine(machine, begin, today))
+  for (const machine of machines) await makeMachine(machine, begin, today)
   say('spare pumps, accessories and the stories')
-  await together(() => makeSpares(begin))
-  await together(() => tellStories(today))
-  await together(() => tellSpells(coordinator, today))
+  await makeSpares(begin)
+  await tellStories(today)
+  await tellSpells(coordinator, today)
   say('two years of sheets, lives and stock')
-  await together(() =>
+  // Each use case writes for itself: inside one great write nothing that is worked out could be kept.
+  await tellWear(coordinator, today, timeZone, (daysAgo) =>
     // It happens in the middle of the story: what was serviced before was serviced on the other machine.
-    tellWear(coordinator, today, timeZone, (daysAgo) => (daysAgo === 128 ? swapPumps(today) : undefined)),
+    daysAgo === 128 ? swapPumps(today) : undefined,
   )
-  await together(() => tellLibrary(coordinator, today, timeZone))
-  await together(() => tellRules(coordinator))
-  await together(() => tellSigns(technicians, today, timeZone))
-  await together(() => openTheBook(coordinator, today, timeZone))
+  await tellLibrary(coordinator, today, timeZone)
+  await tellRules(coordinator)
+  await tellSigns(technicians, today, timeZone)
+  await openTheBook(coordinator, today, timeZone)
   await prepareDigests()
 }

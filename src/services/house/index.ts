@@ -18,4 +18,3 @@ export {
 } from './files'
 export { groupBy } from './group'
 export { connectionHeader, prepareRequests } from './requests'
-export { together } from './together'

@@ -18,7 +18,7 @@ import {
   type PumpModel,
   type CheckView,
 } from '@/core/models'
-import { Op, write } from '@/db/house'
+import { kept, Op, write } from '@/db/house'
 import { assemblies } from '@/db/fleet'
 import { people } from '@/db/access'
 import { practiceChoices } from '@/db/practices'
@@ -39,17 +39,23 @@ import {
 } from '../house'
 import { settledTorques } from '../sheets'
 
-export async function listPumpModels(_actor: Actor): Promise<PumpModelView[]> {
+export function listPumpModels(_actor: Actor): Promise<PumpModelView[]> {
+  return kept('pump models', loadPumpModels)
+}
+
+async function loadPumpModels(): Promise<PumpModelView[]> {
   const [rows, pumps, versions, doubts] = await Promise.all([
     pumpModels.all({}, [
       ['maker', 'ASC'],
       ['name', 'ASC'],
     ]),
     assemblies.all({ retiredOn: null }),
-    pumpModelVersions.all({}, [['version', 'ASC']]),
+    pumpModelVersions.every(),
     settledDoubts.all(),
   ])
-  const newest = new Map(versions.map((version) => [version.modelId, version]))
+  const newest = new Map(
+    [...versions].sort((a, b) => a.version - b.version).map((version) => [version.modelId, version]),
+  )
   return rows.map(({ createdAt: _createdAt, ...model }) => {
     const published = newest.get(model.id)
     const checks = published ? checkModel(published.data) : []
@@ -135,13 +141,14 @@ export async function getPumpModel(actor: Actor, id: string, version?: number): 
   const listed = await listPumpModels(actor)
   const model = listed.find((each) => each.id === id)
   if (!model) throw notFound('This pump model')
-  const [versions, doubts, names, company, lookedUp] = await Promise.all([
-    pumpModelVersions.all({ modelId: id }, [['version', 'DESC']]),
+  const [allVersions, doubts, names, company, lookedUp] = await Promise.all([
+    pumpModelVersions.every(),
     settledDoubts.all({ modelId: id }),
     people.every(),
     ourCompany(),
     settledTorques(),
   ])
+  const versions = allVersions.filter(({ modelId }) => modelId === id).sort((a, b) => b.version - a.version)
   const nameOf = (personId: string) => names.find((person) => person.id === personId)?.name ?? ''
   const dayOn = (at: string) => dayOf(at, company.timeZone)
   const shown = version === undefined ? versions[0] : versions.find((each) => each.version === version)
