@@ -11,7 +11,7 @@ import { getToday } from '@/services/today'
 import { forgetFits, keepFits, listWear } from '@/services/wear'
 import { startApp } from '../support/app'
 import { openBrowser, Person } from '../support/browser'
-import { signAsPresumed, Tablet } from '../support/bench'
+import { signAsPresumed, Tablet } from '../support/serviceTablet'
 import { largeCompany, measure, password } from './largeCompany'
 
 /**
@@ -34,6 +34,9 @@ async function main() {
   await measure('… every clock and Today after it', () => morning(actor))
   await measure('write one tick', () => work.send(work.entry('remark', { text: 'looks well' })))
   await measure('… every clock and Today after it', () => morning(actor))
+  await work.send(
+    work.entry('reading', { meterId: meterIds[7]!, typed: '4000', unreadable: '', vouched: true }),
+  )
   await work.tickAll()
   await measure('sign a sheet', () => signAsPresumed(actor, sheetId))
   await measure('… every clock and Today after it', () => morning(actor))
@@ -67,7 +70,7 @@ function read(actor: Actor, meterId: string) {
     id: uuid(),
     meterId,
     day: today,
-    time: '00:00',
+    time: new Date().toISOString().slice(11, 16),
     typed: String(typed),
     readBy: '',
     note: '',

@@ -7,14 +7,14 @@ import { addMachine, getMachine } from '@/services/fleet'
 import { publishPumpModel } from '@/services/models'
 import { savePumpModel } from '@/services/models'
 import { recordReading } from '@/services/hours'
-import { entriesOf, getSigning, signSheet, startSheet } from '@/services/sheets'
-import { appendEntries, type EntriesAnswer } from '@/services/sheets/bench/entries'
+import { startSheet } from '@/services/sheets'
 import { startClocks } from '@/services/wear'
 import { bookVisit } from '@/services/plan'
-import { sheetState, type SentEntry, type SheetState } from '@/core/sheets'
 import { madeOnce, makeCompany } from './database'
 import { plainMachine, plainMeter } from './machine'
-import { BenchTablet } from './tablet'
+import { Tablet } from './serviceTablet'
+
+export { signAsPresumed, Tablet } from './serviceTablet'
 
 export const at = <T>(day: string, work: () => Promise<T>, time = '15:00') =>
   runAt(`${day}T${time}:00.000Z`, work)
@@ -104,25 +104,6 @@ function read(actor: Actor, meterId: string, day: string, typed: string) {
   })
 }
 
-/** A tablet on one sheet, straight to the service. */
-export class Tablet extends BenchTablet<EntriesAnswer> {
-  constructor(
-    override readonly actor: Actor,
-    sheetId: string,
-    deviceId?: string,
-  ) {
-    super(actor, sheetId, deviceId)
-  }
-
-  protected takeIn(entries: SentEntry[]): Promise<EntriesAnswer> {
-    return appendEntries(this.actor, this.sheetId, entries, this.now())
-  }
-
-  async state(): Promise<SheetState> {
-    return sheetState(await entriesOf(this.sheetId))!
-  }
-}
-
 /** A visit of the day with these services, and its sheet opened on a tablet. */
 export async function bookedSheet(
   shop: Workshop,
@@ -141,23 +122,4 @@ export async function bookedSheet(
   })
   const { id } = await startSheet(shop.technician, { id: uuid(), visitId })
   return { visitId, sheetId: id, tablet: new Tablet(shop.technician, id) }
-}
-
-/** Signs a sheet whose work is done, every part having come out as presumed. */
-export async function signAsPresumed(actor: Actor, sheetId: string, more: object = {}) {
-  const view = await getSigning(actor, sheetId)
-  await signSheet(actor, {
-    id: uuid(),
-    sheetId,
-    seenUpTo: view.upTo,
-    ended: view.ending.map(({ assemblyId, position, presumed }) => ({
-      assemblyId,
-      position,
-      endReason: presumed,
-      seenFailingOn: null,
-    })),
-    note: '',
-    ...more,
-  })
-  return view
 }
