@@ -62,6 +62,7 @@ const shots: Shot[] = [
     },
   },
   { name: 'stores', path: '/stores' },
+  { name: 'part', path: '/stores/OR-31' },
   {
     name: 'model',
     path: '/models',

@@ -10,7 +10,7 @@ import {
   returnPart,
   savePart,
 } from '@/services/stores'
-import { bookVisit } from '@/services/plan'
+import { bookVisit, partAhead } from '@/services/plan'
 import { problemIn, removeDatabase } from '../support/database'
 import { at, workshop, type Workshop } from '../support/bench'
 
@@ -38,6 +38,8 @@ const form = (more: Partial<Record<keyof PartForm, unknown>> = {}): PartForm =>
     note: '',
     ...more,
   }) as PartForm
+
+const hpSeal = () => [{ modelId: shop.modelId, part: 'hpSeal' }]
 
 const receipt = (partId: string, quantity: string, more = {}) => ({
   id: uuid(),
@@ -198,4 +200,43 @@ test('a part with stock is not retired; counted out, it is, and comes back', () 
     })
     await returnPart(shop.coordinator, { id: part.id, version: 2 })
     expect(await listBenchParts(shop.coordinator)).toHaveLength(1)
+  }))
+
+test('what is coming takes a part: a visit surely, a service past its limit surely, and it is ordered in time', () =>
+  now(async () => {
+    const part = form({ number: 'HP-1', name: 'HP seal', packSize: 1, minimum: '0', fits: hpSeal() })
+    await savePart(shop.coordinator, part)
+    await receivePart(shop.technician, receipt(part.id, '4'))
+    // 820 h on seals of 800 h: all three cylinders are past their limit, and on no visit.
+    const before = await partAhead(shop.viewer, part.id)
+    const perSeal = before.uses.reduce((sum, use) => sum + use.quantity, 0) / 3
+    expect(before.uses.every((use) => use.visitId === null && use.chance === 1)).toBe(true)
+    expect(before.weeks).toHaveLength(27)
+    expect(before.weeks[0]).toMatchObject({ day, median: 4 - 3 * perSeal, low: 4 - 3 * perSeal })
+    // Booked for one cylinder a week later: that one is wanted then, the others still now.
+    await bookVisit(shop.coordinator, {
+      id: uuid(),
+      items: [{ assemblyId: shop.pumpId, task: 'hpSeals', positions: ['hpSeal@1'] }],
+      day: '2026-08-10',
+      startTime: '',
+      leadId: shop.technician.id,
+      note: '',
+    })
+    const booked = await partAhead(shop.viewer, part.id)
+    expect(booked.uses.filter((use) => use.visitId !== null)).toMatchObject([
+      { day: '2026-08-10', quantity: perSeal, chance: 1 },
+    ])
+    expect(booked.weeks.map(({ median }) => median).slice(0, 2)).toEqual([4 - 2 * perSeal, 4 - 3 * perSeal])
+  }))
+
+test('what nobody fits takes nothing and asks for no order; an unknown part is not found', () =>
+  now(async () => {
+    const part = form({ number: 'X-1', fits: [] })
+    await savePart(shop.coordinator, part)
+    // The least to have is wanted all the same: six are missing, which take 21 days.
+    expect(await partAhead(shop.viewer, part.id)).toMatchObject({
+      uses: [],
+      advice: { orderBy: '2026-07-13', late: true, quantity: 6 },
+    })
+    expect((await problemIn(partAhead(shop.viewer, uuid()))).kind).toBe('notFound')
   }))

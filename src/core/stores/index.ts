@@ -41,5 +41,15 @@ export {
   type FreeLot,
   type Wanted,
 } from './cover'
-export { comingNeed, type ComingDemand, type ComingNeed, type ComingStock } from './coming'
-export type { MovementLine, PartChoice, PartPage, StockLine } from './views'
+export type { ComingNeed } from './coming'
+export type { MovementLine, PartAhead, PartChoice, PartPage, StockLine } from './views'
+export {
+  orderAdvice,
+  projectStock,
+  stockOn,
+  type LikelyUse,
+  type OrderAdvice,
+  type OrderTerms,
+  type StockAhead,
+  type StockOnDay,
+} from './projection'

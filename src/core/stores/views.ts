@@ -1,6 +1,7 @@
 import type { LotStock } from './stock'
 import type { PartInput, PartUnit } from './schema'
 import type { Supply } from './availability'
+import type { OrderAdvice, StockOnDay } from './projection'
 
 /** A part as the list of the stores shows it. */
 export type StockLine = Omit<PartInput, 'version'> & {
@@ -53,4 +54,23 @@ export type PartChoice = {
   model: string
   name: string
   unit: PartUnit
+}
+
+/** What will be wanted of a part, and how its stock stands week by week. */
+export type PartAhead = {
+  weeks: StockOnDay[]
+  advice: OrderAdvice | null
+  /** The chance of running short that is taken. */
+  risk: number
+  /** What takes it, soonest first: visits surely, services with the chance that they fall due until the last of the weeks. */
+  uses: {
+    key: string
+    /** A visit's number, or the service and where it is done. */
+    words: string
+    visitId: string | null
+    assemblyId: string | null
+    day: string | null
+    quantity: number
+    chance: number
+  }[]
 }

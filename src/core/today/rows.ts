@@ -27,7 +27,7 @@ export type Morning = {
   stock: StockLine[]
   /** What open visits need of each part, and what is missing of it. */
   supplies: Pick<Supply, 'partId' | 'visitId' | 'day' | 'missing'>[]
-  /** What the coming weeks will probably eat. */
+  /** What is to be ordered for visits and for services that may fall due. */
   coming: ComingNeed[]
 }
 
@@ -206,7 +206,7 @@ function checkRow(check: EarlyCheckView): BareRow {
   }
 }
 
-/** Bins to count, parts that booked visits miss, and parts that the coming weeks eat below their minimum. */
+/** Bins to count, parts that booked visits miss, and parts to order for what is coming. */
 function partRows({ stock, supplies, coming, today }: Morning, soon: Day): BareRow[] {
   return stock
     .filter((part) => !part.retiredOn)

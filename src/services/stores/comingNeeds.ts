@@ -1,12 +1,14 @@
 import 'server-only'
 import { addDays } from '@/core/calendar'
 import {
-  availability,
-  comingNeed,
+  orderAdvice,
   stockedFor,
+  stockOn,
+  tidy,
   type Book,
-  type ComingDemand,
   type ComingNeed,
+  type OrderAdvice,
+  type StockAhead,
   type StockLine,
 } from '@/core/stores'
 import { notOnVisit, type VisitLine } from '@/core/plan'
@@ -14,18 +16,128 @@ import { chanceBy, type ClockView, type WearView } from '@/core/wear'
 import { derived } from '@/db/house'
 import { pumpModelVersions } from '@/db/models'
 import { unitFacts } from '../composing'
+import { groupBy } from '../house'
 import { companyPractices } from '../practices'
 import { needsOfService } from './partNeeds'
 
-/** How far ahead parts are looked after, in days: eight weeks, twice the longest usual delivery. */
-const lookAhead = 56
-/** A service less likely than this within the look-ahead takes nothing. */
+/** A service less likely than this within the time looked at takes nothing. */
 const leastChance = 0.1
 
-/**
- * Parts that the coming weeks eat below their minimum. Each service that may fall due within eight weeks
- * takes its parts with the chance that it does; what is on a visit has its parts reserved already.
- */
+/** A service that no visit does yet, and what it would take out of the stores. */
+export type LikelyService = {
+  assemblyId: string
+  /** Where it is done: the machine, or the pump on the shelf. */
+  at: string
+  name: string
+  where: string
+  /** The median day on which it falls due. */
+  day: string | null
+  chanceBy: (day: string) => number
+  /** All that the chance follows from, in words. */
+  due: string
+  parts: { partId: string; quantity: number }[]
+}
+
+/** Services that may fall due within so many days and are on no visit, with the parts each would take. */
+export async function likelyServices(
+  wear: WearView[],
+  open: VisitLine[],
+  book: Book,
+  today: string,
+  days: number,
+): Promise<LikelyService[]> {
+  const [versions, practices, facts] = await Promise.all([
+    pumpModelVersions.every(),
+    companyPractices(),
+    unitFacts(),
+  ])
+  const from = [wear, open, book, today, versions, practices, facts]
+  return derived(`likely services ${days}`, from, () => {
+    const versionOf = new Map(versions.map((version) => [version.id, version]))
+    return wear.flatMap((view) =>
+      view.clocks.flatMap((clock): LikelyService[] => {
+        const chanceOf = chanceFor(clock)
+        const positions = notOnVisit(view.assemblyId, clock, open)
+        const version = versionOf.get(view.modelVersionId)
+        if (!version || positions.length === 0 || chanceOf(addDays(today, days)) < leastChance) return []
+        const needs = needsOfService(version, clock.task, positions, practices, facts.get(view.assemblyId))
+        return [
+          {
+            assemblyId: view.assemblyId,
+            at: view.machineNumber ?? view.number,
+            name: clock.name,
+            where: clock.where,
+            day: clock.aboutDay,
+            chanceBy: chanceOf,
+            due: [clock.share > 1, clock.aboutDay, clock.band?.early, clock.band?.late].join(),
+            parts: needs.flatMap((need) => {
+              const part = stockedFor(book.parts.values(), { modelId: version.modelId, part: need.part })
+              return part ? [{ partId: part.id, quantity: need.quantity }] : []
+            }),
+          },
+        ]
+      }),
+    )
+  })
+}
+
+/** The chance that a service has fallen due by a day; what is past its limit is due. */
+const chanceFor = (clock: ClockView) => (day: string) =>
+  clock.share > 1 ? 1 : chanceBy({ dueDay: clock.aboutDay, band: clock.band }, day)
+
+/** How far ahead a part is looked after: half a year. */
+export const weeksAhead = 26
+/** How often one may stand without a part, and how long an order is to last, in days: a quarter. */
+export const risk = 0.05
+const lasts = 91
+
+export type PartUse = { service: LikelyService; quantity: number }
+
+/** What likely services would take of each part. */
+export function usesByPart(services: LikelyService[]): Map<string, PartUse[]> {
+  return derived('uses to come', [services], () => {
+    const uses = new Map<string, PartUse[]>()
+    for (const service of services)
+      for (const [partId, needs] of groupBy(service.parts, (need) => need.partId)) {
+        const quantity = tidy(needs.reduce((sum, need) => sum + need.quantity, 0))
+        const own = uses.get(partId)
+        if (own) own.push({ service, quantity })
+        else uses.set(partId, [{ service, quantity }])
+      }
+    return uses
+  })
+}
+
+/** All that the stock of a part to come follows from. */
+export function aheadOf(book: Book, partId: string, uses: PartUse[]): StockAhead {
+  return {
+    lots: book.parts
+      .get(partId)!
+      .lots.map(({ onHand, expiresOn }) => ({ quantity: Math.max(0, onHand), expiresOn })),
+    reserved: (book.reserved.get(partId) ?? []).map(({ day, quantity }) => ({ day, quantity })),
+    orders: [],
+    likely: uses.map(({ service, quantity }) => ({ quantity, chanceBy: service.chanceBy })),
+  }
+}
+
+/** Whether to order a part, by when and how much; what is retired is not ordered. */
+export function adviceOn(
+  ahead: StockAhead,
+  uses: PartUse[],
+  { id, packSize, leadDays, minimum, retiredOn }: StockLine,
+  today: string,
+): OrderAdvice | null {
+  if (retiredOn !== null) return null
+  const terms = { leadDays, packSize, minimumOrder: 0, minimum, risk, lasts, keepsDays: null }
+  // In words, so that a reading of one machine makes only the parts of its pumps anew.
+  const words = JSON.stringify([
+    ...[ahead.lots, ahead.reserved, terms, today],
+    uses.map(({ service, quantity }) => [service.due, quantity]),
+  ])
+  return derived(`advice ${id}`, [words], () => orderAdvice(ahead, today, terms, weeksAhead * 7))
+}
+
+/** Parts that want to be ordered for booked visits and for services that may fall due, by the day to order. */
 export async function comingNeeds(
   wear: WearView[],
   open: VisitLine[],
@@ -33,53 +145,35 @@ export async function comingNeeds(
   book: Book,
   today: string,
 ): Promise<ComingNeed[]> {
-  const [versions, practices, facts] = await Promise.all([
-    pumpModelVersions.every(),
-    companyPractices(),
-    unitFacts(),
-  ])
-  return derived('coming needs', [wear, open, stock, book, today, versions, practices, facts], () => {
-    const until = addDays(today, lookAhead)
-    const chanceOf = (clock: ClockView) =>
-      clock.share > 1 ? 1 : chanceBy({ dueDay: clock.aboutDay, band: clock.band }, until)
-    const coming = wear.flatMap((view) =>
-      view.clocks
-        .filter(
-          (clock) => chanceOf(clock) >= leastChance && notOnVisit(view.assemblyId, clock, open).length > 0,
-        )
-        .map((clock) => ({ view, clock, chance: chanceOf(clock) })),
-    )
-    const versionOf = new Map(versions.map((version) => [version.id, version]))
-    const partsOf = (assemblyId: string, versionId: string, task: string, positions: string[]) => {
-      const version = versionOf.get(versionId)!
-      return needsOfService(version, task, positions, practices, facts.get(assemblyId)).flatMap((need) => {
-        const part = stockedFor(book.parts.values(), { modelId: version.modelId, part: need.part })
-        return part ? [{ partId: part.id, quantity: need.quantity }] : []
+  const likely = await likelyServices(wear, open, book, today, weeksAhead * 7)
+  return derived('coming needs', [likely, open, stock, book, today], () => {
+    const usesOf = usesByPart(likely)
+    const machineOf = new Map(open.map((visit) => [visit.id, visit.machineNumber ?? '']))
+    return stock
+      .flatMap((line): ComingNeed[] => {
+        const uses = usesOf.get(line.id) ?? []
+        // What nothing takes is only below its least: the list of the stores says that.
+        if (uses.length === 0) return []
+        const ahead = aheadOf(book, line.id, uses)
+        const advice = adviceOn(ahead, uses, line, today)
+        if (!advice) return []
+        const until = addDays(today, lasts)
+        const reserved = book.reserved.get(line.id) ?? []
+        return [
+          {
+            ...advice,
+            partId: line.id,
+            expected: tidy(stockOn(ahead, today, until).used),
+            minimum: line.minimum,
+            for: [
+              ...new Set([
+                ...reserved.map(({ visitId }) => machineOf.get(visitId) ?? ''),
+                ...uses.filter(({ service }) => service.chanceBy(until) > 0).map(({ service }) => service.at),
+              ]),
+            ].filter(Boolean),
+          },
+        ]
       })
-    }
-    const demands = coming.flatMap(({ view, clock, chance }) => {
-      const day = clock.aboutDay === null || clock.aboutDay < today ? today : clock.aboutDay
-      return partsOf(
-        view.assemblyId,
-        view.modelVersionId,
-        clock.task,
-        notOnVisit(view.assemblyId, clock, open),
-      ).map(({ partId, quantity }): ComingDemand => ({
-        partId,
-        day: day > until ? until : day,
-        quantity,
-        chance,
-        for: view.machineNumber ?? view.number,
-      }))
-    })
-    return comingNeed(demands, (partId) => {
-      const part = stock.find((each) => each.id === partId)!
-      return {
-        free: availability(book, { part: partId, quantity: 0, day: until }).free,
-        minimum: part.minimum,
-        leadDays: part.leadDays,
-        packSize: part.packSize,
-      }
-    })
+      .sort((a, b) => (a.orderBy < b.orderBy ? -1 : a.orderBy > b.orderBy ? 1 : 0))
   })
 }

@@ -1,4 +1,4 @@
-export { comingNeeds } from './comingNeeds'
+export { adviceOn, aheadOf, comingNeeds, likelyServices, risk, usesByPart, weeksAhead } from './comingNeeds'
 export { type LeadTimeOf, loadLeadTimes } from './leadTimes'
 export { listPlaceChoices } from './placeChoices'
 export { countsIn, loadBook, missingFor, modelsOfVersions, usesOnOpenSheets } from './stock'

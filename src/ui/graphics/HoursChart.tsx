@@ -18,6 +18,7 @@ import {
 } from 'recharts'
 import { showDay } from '@/core/calendar'
 import { showNumber } from '@/core/units'
+import { niceTicks } from './ticks'
 
 export type ChartPoint = { at: string; hours: number; source: 'reading' | 'event' }
 /** Something that happened to the meter or to what it counts, in a word or two. */
@@ -332,15 +333,6 @@ function fanOf(ahead: ChartAhead, last: { time: number; hours: number }, end: nu
       band: [last.hours + low, last.hours + high] as [number, number],
     }
   })
-}
-
-/** Three to five round values that span from low to high. */
-function niceTicks(low: number, high: number): number[] {
-  const rough = Math.max(high - low, 1) / 3
-  const power = 10 ** Math.floor(Math.log10(rough))
-  const step = [1, 2, 5, 10].map((factor) => factor * power).find((candidate) => candidate >= rough) ?? power
-  const start = Math.floor(low / step) * step
-  return Array.from({ length: Math.ceil((high - start) / step) + 1 }, (_, index) => start + index * step)
 }
 
 const tick = { fontSize: 11, fill: 'var(--muted)' }

@@ -2,7 +2,7 @@
 
 import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
-import { showAmount } from '@/core/stores'
+import { showAmount, type ComingNeed } from '@/core/stores'
 import { ButtonLink } from '../frame/ButtonLink'
 import { StockMark } from '../stores'
 import { type Shown, Line, listed } from './Line'
@@ -27,8 +27,8 @@ export function PartRow({ row: { part, coming, actBy }, today, marks }: Shown<'p
           {part.name}
           {coming && (
             <span className="second block">
-              about {showAmount(coming.expected, part.unit)} wanted in eight weeks for {listed(coming.for)};
-              below the {showAmount(coming.minimum, part.unit)} to keep on {showDay(coming.wantedOn, today)}
+              about {showAmount(coming.expected, part.unit)} wanted in a quarter for {listed(coming.for)};{' '}
+              {shortWords(coming, part.unit, today)}
             </span>
           )}
         </>
@@ -41,7 +41,7 @@ export function PartRow({ row: { part, coming, actBy }, today, marks }: Shown<'p
               order {late ? 'now' : `by ${showDay(coming.orderBy, today)}`}
             </span>
             <span className="second block">
-              {showAmount(coming.order, part.unit)}, {part.leadDays} days to come
+              {showAmount(coming.quantity, part.unit)}, {part.leadDays} days to come
             </span>
           </>
         ) : (
@@ -64,4 +64,11 @@ export function PartRow({ row: { part, coming, actBy }, today, marks }: Shown<'p
       }
     />
   )
+}
+
+function shortWords({ minimum, chanceShort, shortFrom }: ComingNeed, unit: string, today: string): string {
+  const short = minimum > 0 ? `below the ${showAmount(minimum, unit)} to keep` : 'short'
+  const chance = Math.round(chanceShort * 100)
+  if (shortFrom <= today && chance >= 100) return `${short} already`
+  return `${short} ${chance < 100 ? `with a chance of ${chance}\u00a0% ` : ''}by ${showDay(shortFrom, today)}`
 }

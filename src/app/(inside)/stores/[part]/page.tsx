@@ -6,13 +6,16 @@ import { mayDo } from '@/core/access'
 import { visitNumber } from '@/core/plan'
 import { showMoney } from '@/core/units'
 import { getCompany, present } from '@/services/house'
+import { partAhead } from '@/services/plan'
 import { getPart, listPartChoices } from '@/services/stores'
 import { Note } from '@/ui/feedback/States'
 import { RetireButton } from '@/ui/fleet/MachineActions'
+import { pack } from '@/ui/frame/packed'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { CountDialog } from '@/ui/stores/CountDialog'
 import { PartDialog } from '@/ui/stores/PartDialog'
 import { ReceiveDialog } from '@/ui/stores/ReceiveDialog'
+import { StockAhead } from '@/ui/stores/StockAhead'
 import { StockMark } from '@/ui/stores/StockMark'
 import { load } from '../../../access/act'
 import { referenceIn } from '../../../access/reference'
@@ -34,6 +37,7 @@ export default async function PartDetails({ params }: Params) {
     getCompany(actor),
     listPartChoices(actor),
   ])
+  const ahead = await partAhead(actor, part.id)
   const { today } = present(company)
   const mayEdit = mayDo(actor.role, 'stores.edit')
   const mayCount = mayDo(actor.role, 'stores.count') && !part.retiredOn
@@ -95,6 +99,15 @@ export default async function PartDetails({ params }: Params) {
               )}
               <StockMark part={part} />
               <Facts facts={facts(part, company.currency)} />
+            </Part>
+            <Part title="What is coming" aside="half a year ahead: visits, and services that may fall due">
+              <StockAhead
+                packed={pack(ahead)}
+                unit={part.unit}
+                minimum={part.minimum}
+                leadDays={part.leadDays}
+                today={today}
+              />
             </Part>
             {part.visits.length > 0 && (
               <Part title="What visits need" aside="the earlier visit takes first">
