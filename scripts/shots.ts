@@ -71,7 +71,6 @@ const shots: Shot[] = [
       await person.sees('Torque and order')
     },
   },
-  { name: 'models', path: '/models' },
   {
     name: 'compose',
     path: '/fleet/pumps/P-12/compose',
