@@ -47,7 +47,7 @@ export default async function ModelPage({ params, searchParams }: Params) {
       actions={
         <>
           {shown && (
-            <a className="button-link" href={`/api/models/${id}${query}`} download>
+            <a className="MuiButton-root button-link" href={`/api/models/${id}${query}`} download>
               Download as JSON
             </a>
           )}
