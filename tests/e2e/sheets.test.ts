@@ -252,6 +252,11 @@ test('stores: a part is added, received and counted; a bin the book is wrong abo
   expect(await row(person, 'OR-31', 'on hand')).toContain('Count this bin')
   await person.goTo('/stores/OR-31')
   await person.sees('more than the book had.')
+  // Nothing there, and work to come: it is ordered, with what takes it and the stock drawn week by week.
+  await person.sees('What is coming')
+  expect(await person.text()).toContain('T-04: renew high-pressure seals')
+  await person.page.waitForSelector('figure .recharts-line')
+  const wanted = Number(/Order (\d+) now/.exec(await person.text())![1])
   await person.press('Count this bin')
   await person.sees('The book had run out')
   const lot = await person.page.$eval('[role=dialog] label', (label) => label.textContent!)
@@ -261,6 +266,15 @@ test('stores: a part is added, received and counted; a bin the book is wrong abo
   await person.type(lot, '14')
   await person.press('Set the book right')
   await person.sees('14 pieces')
+  // What was found there is ordered less.
+  await person.page.waitForFunction(
+    (before) => {
+      const order = /Order (\d+) /.exec(document.body.innerText)
+      return !order || Number(order[1]) < before
+    },
+    {},
+    wanted,
+  )
   expect(await person.text()).not.toContain('more than the book had.')
   await person.goTo('/stores')
   const csv = await person.page.evaluate(async () => (await fetch('/api/parts?format=csv')).text())
