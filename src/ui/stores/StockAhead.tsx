@@ -1,7 +1,7 @@
 'use client'
 
 import { useState } from 'react'
-import { showDay, showFarDay } from '@/core/calendar'
+import { addDays, showDay, showFarDay } from '@/core/calendar'
 import { showAmount, type OrderAdvice, type PartAhead } from '@/core/stores'
 import { showNumber } from '@/core/units'
 import { Link } from '../frame/Link'
@@ -22,7 +22,9 @@ export function StockAhead({ packed, unit, minimum, leadDays, today }: Props) {
   const shown = all ? uses : uses.slice(0, few)
   const advised = advice && (
     <p>
-      <span className={`strong ${advice.late ? 'oxide' : advice.orderBy <= soon(today) ? 'brass' : ''}`}>
+      <span
+        className={`strong ${advice.late ? 'oxide' : advice.orderBy <= addDays(today, 7) ? 'brass' : ''}`}
+      >
         {orderWords(advice, unit, today)}
       </span>
       <span className="second block">{whyWords(advice, leadDays, today)}</span>
@@ -99,9 +101,6 @@ export function StockAhead({ packed, unit, minimum, leadDays, today }: Props) {
 /** What is past its limit is wanted now; a visit keeps its day. */
 const dayWords = ({ day, visitId }: PartAhead['uses'][number], today: string) =>
   day === null ? '–' : visitId === null && day < today ? 'now' : showFarDay(day, today)
-
-/** A week's time: then an order wants to be thought of. */
-const soon = (today: string) => new Date(Date.parse(today) + 7 * 86_400_000).toISOString().slice(0, 10)
 
 function orderWords({ quantity, orderBy, late }: OrderAdvice, unit: string, today: string): string {
   const amount = showAmount(quantity, unit)
