@@ -191,10 +191,14 @@ export async function requireFreePort(port, command) {
  */
 const server = JSON.parse(readFileSync(path.join(root, 'scripts/server.json'), 'utf8'))
 
+/** The flags that this Node.js knows: it would not start with one that it does not. */
+const knownFlags = () =>
+  server.flags.filter((flag) => spawnSync(process.execPath, [flag, '--eval', '0']).status === 0)
+
 /** Starts the built application and stays until it ends. */
 export async function serve({ port, env, ready }) {
   const next = [bin('next/dist/bin/next'), 'start', '--port', String(port)]
-  const child = spawn(process.execPath, [...server.flags, ...next], {
+  const child = spawn(process.execPath, [...knownFlags(), ...next], {
     cwd: root,
     stdio: ['ignore', 'pipe', 'inherit'],
     env: { ...process.env, ...server.env, ...env },

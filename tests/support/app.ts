@@ -1,4 +1,4 @@
-import { spawn, type ChildProcess } from 'node:child_process'
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
 import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
@@ -6,6 +6,10 @@ import path from 'node:path'
 import server from '../../scripts/server.json'
 
 const root = process.cwd()
+/** Node.js would not start with a flag that it does not know. */
+const knownFlags = server.flags.filter(
+  (flag) => spawnSync(process.execPath, [flag, '--eval', '0']).status === 0,
+)
 
 export type RunningApp = {
   url: string
@@ -38,7 +42,7 @@ export async function startApp(
   let printed = ''
   const child: ChildProcess = spawn(
     process.execPath,
-    [...server.flags, path.join(root, 'node_modules/next/dist/bin/next'), 'start', '--port', String(port)],
+    [...knownFlags, path.join(root, 'node_modules/next/dist/bin/next'), 'start', '--port', String(port)],
     {
       cwd: root,
       env: { ...process.env, ...server.env, NODE_ENV: 'production', ATELIER_DATA: data, ...env },
