@@ -23,8 +23,8 @@ const shared = {
 process.env.ATELIER_UNFLUSHED ??= '1'
 
 export default {
-  // A busy machine may take long over a file that is made and migrated for each test.
-  testTimeout: 30_000,
+  // A busy machine may stand still for half a minute, and says nothing about the code by it.
+  testTimeout: 120_000,
   projects: [
     { ...shared, displayName: 'core', testMatch: ['<rootDir>/tests/core/**/*.test.ts'] },
     { ...shared, displayName: 'services', testMatch: ['<rootDir>/tests/services/**/*.test.ts'] },

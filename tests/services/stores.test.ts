@@ -104,7 +104,7 @@ test('bad input is refused beside its field, and nothing is kept', () =>
     ).toMatchObject({ fields: { receivedOn: 'This day is still to come.' } })
     expect(
       await problemIn(receivePart(shop.technician, receipt(part.id, '3', { expiresOn: '2026-08-01' }))),
-    ).toMatchObject({ fields: { expiresOn: 'It would have expired before it came in.' } })
+    ).toMatchObject({ fields: { expiresOn: expect.stringContaining('before it came in') } })
     expect(await problemIn(receivePart(shop.viewer, receipt(part.id, '3')))).toMatchObject({
       kind: 'notAllowed',
     })

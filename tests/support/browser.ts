@@ -34,7 +34,7 @@ export class Person {
     // Leaving a form with something typed in it asks first; this person always means it.
     page.on('dialog', (dialog) => void dialog.accept())
     await page.setViewport(size)
-    page.setDefaultTimeout(30_000)
+    page.setDefaultTimeout(60_000)
     // tsx names inner functions through a helper that a page does not have.
     await page.evaluateOnNewDocument('globalThis.__name ??= (target) => target')
     return new Person(page, url)

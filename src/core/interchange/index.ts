@@ -1,2 +1,2 @@
-export { toCsv } from './csv'
+export { readCsv, toCsv, type CsvRow } from './csv'
 export { toICalendar, type CalendarEvent } from './calendar'

@@ -23,7 +23,9 @@ export type CoverKit = {
 
 /** In whole cents: a piece bought loose and a kit bought whole; what has no price is not for sale. */
 export type CoverPrices = {
-  parts: { [part: string]: { cents: number; pack?: number } }
+  parts: {
+    [part: string]: { cents: number; pack?: number; /** It has a price, and nobody buys it now. */ notForSale?: true }
+  }
   kits: { [kit: string]: number }
 }
 
@@ -259,8 +261,9 @@ function partFor(
   }
   const takenSum = tidy(taken.reduce((sum, each) => sum + each.quantity, 0))
   const pack = price?.pack ?? 1
-  const bought = left > 0 && price !== undefined ? tidy(Math.ceil(tidy(left / pack)) * pack) : 0
-  const missing = price === undefined ? left : 0
+  const isForSale = price !== undefined && !price.notForSale
+  const bought = left > 0 && isForSale ? tidy(Math.ceil(tidy(left / pack)) * pack) : 0
+  const missing = isForSale ? 0 : left
   if (bought > left) rest.push({ quantity: tidy(bought - left), expiresOn: null })
   const leftOver = worthOf(
     rest,

@@ -1,12 +1,15 @@
 export {
   availability,
   openBook,
+  usualTransferDays,
   serves,
   stockedFor,
   suppliesOf,
   type Availability,
   type Book,
+  type BookLot,
   type Demand,
+  type DueIn,
   type StockedPart,
   type Supply,
 } from './availability'
@@ -26,11 +29,107 @@ export {
   receiptSchema,
   type CountInput,
   type Fit,
+  type MovementKind,
   type PartForm,
   type PartInput,
   type PartUnit,
   type ReceiptInput,
+  type StandsFor,
 } from './schema'
+export {
+  confirmationFileSchema,
+  confirmSchema,
+  deliverySchema,
+  endOldSchema,
+  endOrderSchema,
+  extendSchema,
+  keepOldSchema,
+  moveSchema,
+  offerSchema,
+  openBottleSchema,
+  openKitSchema,
+  orderSchema,
+  pickSchema,
+  priceListSchema,
+  sendSchema,
+  stocktakeSchema,
+  supplierSchema,
+  vanSchema,
+  type ConfirmationFileInput,
+  type ConfirmInput,
+  type DeliveryInput,
+  type EndOrderInput,
+  type ExtendInput,
+  type KeepOldInput,
+  type MoveInput,
+  type OfferInput,
+  type OpenBottleInput,
+  type OpenKitInput,
+  type OrderInput,
+  type PickInput,
+  type PriceListInput,
+  type SendInput,
+  type StocktakeInput,
+  type SupplierInput,
+  type VanInput,
+} from './orderSchema'
+export {
+  actsFrom,
+  bucketsOf,
+  needsReason,
+  stockActs,
+  stockStates,
+  useFrom,
+  withinReach,
+  without,
+  type Bucket,
+  type StockAct,
+  type StockState,
+} from './buckets'
+export { enoughDeliveries, leadTime, type LeadTime } from './deliveries'
+export { heldInKits, kitFault, shareKitPrice, type ClosedKit, type KitPiece } from './kits'
+export {
+  addMonths,
+  goodUntil,
+  keepsDays,
+  keepsMonths,
+  readCured,
+  shelfGroups,
+  type Ageing,
+  type ShelfGroup,
+} from './shelfLife'
+export {
+  chaseFor,
+  chooseOffer,
+  comesOn,
+  deliveryDifferences,
+  dueInOf,
+  isComing,
+  openQuantity,
+  orderStates,
+  proposeOrders,
+  sellable,
+  type Chase,
+  type Offer,
+  type OrderLine,
+  type OrderState,
+  type PlacedOrder,
+  type Proposal,
+  type ProposedOrder,
+} from './orders'
+export { pickPlans, type PickKit, type PickPlan, type PickWant, type ShelfLot } from './picking'
+export { judgeCount, type CountVerdict, type ToCount } from './stocktake'
+export {
+  orderColumns,
+  orderCsv,
+  orderRows,
+  readConfirmation,
+  readPriceList,
+  type ConfirmedLine,
+  type OrderFileLine,
+  type PriceList,
+} from './supplierFiles'
+export { storeValue, type StoreValue, type ValuedMovement } from './value'
 export { showAmount } from './words'
 export {
   coverNeed,
@@ -42,7 +141,7 @@ export {
   type Wanted,
 } from './cover'
 export type { ComingNeed } from './coming'
-export type { MovementLine, PartAhead, PartChoice, PartPage, StockLine } from './views'
+export type { HeldLine, LotLine, MovementLine, PartAhead, PartChoice, PartPage, StockLine } from './views'
 export {
   orderAdvice,
   projectStock,

@@ -1,4 +1,6 @@
 import Joi from 'joi'
+import type { KitPiece } from './kits'
+import { readCured, shelfGroups, type ShelfGroup } from './shelfLife'
 import { day, id, line, note, optionalDay, optionalLine, version } from '../problem'
 import { parseNumber, readMoney } from '../units'
 
@@ -7,6 +9,22 @@ export type PartUnit = keyof typeof partUnits
 
 /** Which part of which pump model a stocked part serves as. */
 export type Fit = { modelId: string; part: string }
+
+/** A part that may be used instead of another: for one model or any, with whoever approved of it. */
+export type StandsFor = {
+  partId: string
+  /** A maker's later number for the same thing, or something else that does as well. */
+  kind: 'supersedes' | 'alternative'
+  /** The pump model it is approved for; null for every one. */
+  modelId: string | null
+  /** The positions it is approved for; empty for all of them. */
+  positions: string[]
+  /** Who approved of it, and where that is written. */
+  approval: string
+}
+
+/** The kinds of movements; the last four move within the stores or out of them by hand. */
+export type MovementKind = 'receipt' | 'use' | 'count' | 'correction' | 'open' | 'move' | 'sentBack' | 'scrap'
 
 export type PartInput = {
   id: string
@@ -23,13 +41,21 @@ export type PartInput = {
   minimum: number
   bin: string
   fits: Fit[]
+  /** What a kit of unlike pieces holds. */
+  contents: KitPiece[]
+  insteadOf: StandsFor[]
+  material: string
+  shelfGroup: ShelfGroup
+  /** Months, of a life of its own; and of a bottle once it is open, 0 where that makes no difference. */
+  keepsMonths: number
+  openedMonths: number
   note: string
 }
 
-const wholeNumber = (min: number, max: number) => Joi.number().integer().min(min).max(max)
+export const wholeNumber = (min: number, max: number) => Joi.number().integer().min(min).max(max)
 
 /** A typed amount that may be blank: `12`, `0.5`, `1 200`. */
-const amount = (words: string, { min = 0, blank = false }: { min?: number; blank?: boolean } = {}) =>
+export const amount = (words: string, { min = 0, blank = false }: { min?: number; blank?: boolean } = {}) =>
   Joi.any().custom((input: unknown, helpers) => {
     const text = input == null ? '' : String(input).trim()
     if (text === '') return blank ? 0 : helpers.message({ custom: words })
@@ -41,7 +67,7 @@ const amount = (words: string, { min = 0, blank = false }: { min?: number; blank
   })
 
 /** A typed price into cents. What is a whole number already came from here and is typed money too. */
-const price = () =>
+export const price = () =>
   Joi.any()
     .custom((input: unknown, helpers) => {
       const text = input == null ? '' : String(input).trim()
@@ -51,7 +77,9 @@ const price = () =>
     })
     .default(0)
 
-export type PartForm = Omit<PartInput, 'priceCents'> & { price: string }
+type Later = 'contents' | 'insteadOf' | 'material' | 'shelfGroup' | 'keepsMonths' | 'openedMonths'
+/** A part as a form sends it; what it leaves out of kits and shelf life is nothing special. */
+export type PartForm = Omit<PartInput, 'priceCents' | Later> & Partial<Pick<PartInput, Later>> & { price: string }
 export const partSchema = Joi.object({
   id: id().required(),
   version: version(),
@@ -70,6 +98,35 @@ export const partSchema = Joi.object({
     .items(Joi.object({ modelId: id().required(), part: Joi.string().max(40).required() }))
     .max(200)
     .default([]),
+  contents: Joi.array()
+    .items(Joi.object({ partId: id().required(), quantity: amount('Enter how many of it.', { min: 0.001 }).required() }))
+    .max(60)
+    .default([]),
+  insteadOf: Joi.array()
+    .items(
+      Joi.object({
+        partId: id().required(),
+        kind: Joi.string().valid('supersedes', 'alternative').required(),
+        modelId: id().allow(null, '').empty('').default(null),
+        positions: Joi.array().items(Joi.string().max(60)).max(60).default([]),
+        approval: line(120).required().messages({ 'string.empty': 'Say who approved of it, and where.' }),
+      }),
+    )
+    .max(40)
+    .default([]),
+  material: optionalLine(60),
+  shelfGroup: Joi.string()
+    .valid(...Object.keys(shelfGroups))
+    .default('none'),
+  keepsMonths: Joi.when('shelfGroup', {
+    is: 'own',
+    then: wholeNumber(1, 600)
+      .empty('')
+      .required()
+      .messages({ 'any.required': 'Say how many months it keeps.', 'number.min': 'Say how many months it keeps.' }),
+    otherwise: wholeNumber(0, 600).empty('').default(0),
+  }),
+  openedMonths: wholeNumber(0, 600).empty('').default(0),
   note: note(1000),
 })
 
@@ -81,9 +138,24 @@ export type ReceiptInput = {
   receivedOn: string
   /** Cents for one piece; the part's own price where it is left blank. */
   price: number | null
+  /** As it stands on the bag: a day, a month, a quarter; blank where it does not say. */
+  curedOn?: string | null
+  /** As printed; blank: reckoned from its shelf-life group. */
   expiresOn: string | null
+  /** The yard or van it comes into; blank: the first yard. */
+  placeId?: string
   note: string
 }
+
+/** The date of cure as it stands on the bag. */
+export const cured = () =>
+  Joi.any()
+    .custom((input: unknown, helpers) => {
+      const read = readCured(input == null ? '' : String(input))
+      return read.ok ? read.day : helpers.message({ custom: read.reason })
+    })
+    .default(null)
+
 export const receiptSchema = Joi.object<ReceiptInput>({
   id: id().required(),
   partId: id().required(),
@@ -98,7 +170,9 @@ export const receiptSchema = Joi.object<ReceiptInput>({
       return read.ok ? read.cents : helpers.message({ custom: read.reason })
     })
     .default(null),
+  curedOn: cured(),
   expiresOn: optionalDay(),
+  placeId: id().allow('').default(''),
   note: optionalLine(300),
 })
 
@@ -106,7 +180,8 @@ export const receiptSchema = Joi.object<ReceiptInput>({
 export type CountInput = {
   id: string
   partId: string
-  lots: { lotId: string; counted: number | null }[]
+  /** Without a place: where the lot lies. */
+  lots: { lotId: string; placeId?: string; counted: number | null }[]
   reason: string
 }
 export const countSchema = Joi.object<CountInput>({
@@ -116,6 +191,7 @@ export const countSchema = Joi.object<CountInput>({
     .items(
       Joi.object({
         lotId: id().required(),
+        placeId: id(),
         counted: Joi.any().custom((input: unknown, helpers) => {
           const text = input == null ? '' : String(input).trim()
           if (text === '') return null

@@ -5,6 +5,8 @@ export type Lot = {
   partId: string
   receivedOn: string
   expiresOn: string | null
+  /** It came out of a kit that was opened, or is a bottle that is open: used before what is closed. */
+  opened?: boolean
 }
 
 /** So much in or out of a lot; a lot is null where nobody knows which one it came from. */
@@ -103,7 +105,7 @@ function sumsByLot(movements: Movement[]): Map<string | null, number> {
 
 function toUseFirst(a: LotStock, b: LotStock): number {
   const holds = (lot: LotStock) => (lot.onHand > 0 && !lot.expired ? 0 : 1)
-  const opened = (lot: LotStock) => (lot.openPack > 0 ? 0 : 1)
+  const opened = (lot: LotStock) => (lot.openPack > 0 || lot.opened ? 0 : 1)
   return (
     holds(a) - holds(b) ||
     opened(a) - opened(b) ||

@@ -19,6 +19,7 @@ import { endedSessions } from './0016-ended-sessions'
 import { sheetDigests } from './0018-sheet-digests'
 import { dateOrder } from './0019-date-order'
 import { factsAndProducts } from './0020-facts-products'
+import { storesAndOrders } from './0021-stores-orders'
 import { touches } from './0017-touches'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
@@ -43,4 +44,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   sheetDigests,
   dateOrder,
   factsAndProducts,
+  storesAndOrders,
 ]

@@ -1,4 +1,4 @@
-import type { Fit, PartUnit } from '@/core/stores'
+import type { Fit, KitPiece, PartUnit, MovementKind, ShelfGroup, StandsFor, StockState } from '@/core/stores'
 import {
   day,
   id,
@@ -26,6 +26,15 @@ export const parts = table('parts', {
   minimum: real(),
   bin: text(),
   fits: json<Fit[]>(),
+  /** A kit of unlike pieces holds these; nothing in a part that is no kit. */
+  contents: json<KitPiece[]>(),
+  /** Which parts it may be used instead of, and who has approved of it. */
+  insteadOf: json<StandsFor[]>(),
+  material: text(),
+  shelfGroup: text<ShelfGroup>(),
+  /** Of a life of its own; and of a bottle once it is open, 0 where that makes no difference. */
+  keepsMonths: whole(),
+  openedMonths: whole(),
   note: longText(),
   ...retirable,
 })
@@ -41,7 +50,17 @@ export const stockLots = table(
     /** The maker's or supplier's own lot. */
     code: text(),
     receivedOn: day(),
+    curedOn: orNull(day()),
     expiresOn: orNull(day()),
+    /** Counted from its receipt, since nobody knows when it was cured: 1. */
+    expiryAssumed: whole<0 | 1>(),
+    openedOn: orNull(day()),
+    /** The kit whose opening it came out of. */
+    kitLotId: orNull(text()),
+    orderLineId: orNull(text()),
+    deliveryId: orNull(text()),
+    /** What came in as it, whatever became of it. */
+    receivedQuantity: real(),
     unitCents: orNull(whole()),
     note: text(),
     createdAt: text(),
@@ -56,9 +75,15 @@ export const stockMovements = table(
     id,
     partId: text(),
     lotId: orNull(text()),
-    kind: text<'receipt' | 'use' | 'count' | 'correction'>(),
+    kind: text<MovementKind>(),
     /** In is positive, out is negative. */
     quantity: real(),
+    /** The yard or van it lies in, and in what state; one visit's, or whoever comes. */
+    placeId: text(),
+    state: text<StockState>(),
+    visitId: orNull(text()),
+    /** What was done in one go bears one id. */
+    actId: orNull(text()),
     at: text(),
     sheetId: orNull(text()),
     entryId: orNull(text()),

@@ -115,7 +115,7 @@ export function aheadOf(book: Book, partId: string, uses: PartUse[]): StockAhead
       .get(partId)!
       .lots.map(({ onHand, expiresOn }) => ({ quantity: Math.max(0, onHand), expiresOn })),
     reserved: (book.reserved.get(partId) ?? []).map(({ day, quantity }) => ({ day, quantity })),
-    orders: [],
+    orders: (book.dueIn.get(partId) ?? []).map(({ day, quantity }) => ({ day, quantity })),
     likely: uses.map(({ service, quantity }) => ({ quantity, chanceBy: service.chanceBy })),
   }
 }

@@ -2,21 +2,34 @@ import 'server-only'
 import { v7 as uuid } from 'uuid'
 import { retireSchema, type RetireInput } from '@/core/fleet'
 import {
+  comesOn,
   countDifference,
   countSchema,
+  goodUntil,
+  heldInKits,
+  isComing,
+  kitFault,
+  openQuantity,
   partSchema,
   receiptSchema,
   showAmount,
+  stockStates,
   suppliesOf,
   tidy,
+  type Book,
+  type ClosedKit,
   type CountInput,
   type PartForm,
+  type PartInput,
   type ReceiptInput,
+  type StandsFor,
+  type StockState,
   type Supply,
   type PartChoice,
   type PartPage,
   type StockLine,
 } from '@/core/stores'
+import { showDay } from '@/core/calendar'
 import { visitNumber } from '@/core/plan'
 import { conflict, invalid, notFound, check, referenceSchema, type Reference } from '@/core/problem'
 import type { BenchPart } from '@/core/sheets'
@@ -24,7 +37,15 @@ import { derived, write } from '@/db/house'
 import { people } from '@/db/access'
 import { pumpModels, pumpModelVersions } from '@/db/models'
 import { sheets } from '@/db/sheets'
-import { parts, stockLots, stockMovements, type PartRow, type StockMovementRow } from '@/db/stores'
+import {
+  parts,
+  stockLots,
+  stockMovements,
+  suppliers,
+  type PartRow,
+  type StockLotRow,
+  type StockMovementRow,
+} from '@/db/stores'
 import { visits } from '@/db/plan'
 import {
   requirePermission,
@@ -37,37 +58,74 @@ import {
   dayOf,
   instantOf,
   editRow,
+  groupBy,
   requireUnique,
 } from '../house'
-import { loadBook, loadStock, type Stocked } from './stock'
+import { closedKits, loadBook, loadStock, type Stocked } from './stock'
+import { loadOffers, loadOrders, type FullOrder, type PricedOffer } from './placedOrders'
+import { loadPlaces, requirePlace, type Places } from './places'
+import { leadOf } from './terms'
 
 /** The parts list: what is on hand, what is below its minimum, what wants counting. */
 export async function listStock(_actor: Actor): Promise<StockLine[]> {
-  const [stocked, book, modelRows] = await Promise.all([loadStock(), loadBook(), pumpModels.every()])
-  const supply = derived('supplies', [book], () => suppliesOf(book))
-  return derived('stock lines', [supply, modelRows, ...stocked], () =>
-    stocked.map((each) => asLine(each, supply, modelRows)),
-  )
+  const [stocked, book, modelRows, places, offersOf] = await Promise.all([
+    loadStock(),
+    loadBook(),
+    pumpModels.every(),
+    loadPlaces(),
+    loadOffers(),
+  ])
+  return derived('stock lines', [book, modelRows, places, offersOf, ...stocked], () => {
+    const supplyOf = groupBy(suppliesOf(book), (each) => each.partId)
+    const kits = closedKits(stocked, book.today)
+    return stocked.map((each) =>
+      asLine(each, { supply: supplyOf.get(each.row.id) ?? [], modelRows, places, book, kits, offersOf }),
+    )
+  })
 }
 
 function asLine(
-  { row, stock }: Stocked,
-  supply: Supply[],
-  modelRows: { id: string; maker: string; name: string }[],
+  { row, stock, buckets }: Stocked,
+  known: {
+    supply: Supply[]
+    modelRows: { id: string; maker: string; name: string }[]
+    places: Places
+    book: Book
+    kits: ClosedKit[]
+    offersOf: Map<string, PricedOffer[]>
+  },
 ): StockLine {
-  const own = supply.filter((each) => each.partId === row.id)
+  const { supply, modelRows, places, book, kits } = known
   const { createdAt: _createdAt, ...values } = row
+  const sum = (list: { quantity: number }[]) => tidy(list.reduce((total, each) => total + each.quantity, 0))
+  const lies = buckets.filter(({ quantity }) => quantity > 0)
+  const states = groupBy(
+    lies.filter(({ state }) => state !== 'shelf'),
+    (bucket) => bucket.state,
+  )
+  const yards = groupBy(
+    lies.filter(({ state }) => state === 'shelf' || state === 'van'),
+    (bucket) => places.nameOf(places.yardOf(bucket.placeId)),
+  )
   return {
     ...values,
+    comesWithin: leadOf(row.leadDays, known.offersOf.get(row.id)),
     onHand: stock.onHand,
     taken: stock.taken,
     expired: stock.expired,
     short: stock.short,
-    openPack: stock.lots.reduce((sum, lot) => sum + lot.openPack, 0),
+    elsewhere: [...states].map(([state, own]) => ({ state, quantity: sum(own) })),
+    byYard:
+      places.list.filter(({ kind }) => kind === 'yard').length > 1
+        ? [...yards].map(([yard, own]) => ({ yard, quantity: sum(own) }))
+        : [],
+    onTheWay: sum(book.dueIn.get(row.id) ?? []),
+    inClosedKits: sum(heldInKits(kits, row.id)),
+    openPack: stock.lots.reduce((total, lot) => total + lot.openPack, 0),
     lots: stock.lots.filter((lot) => lot.onHand !== 0).length,
-    needed: tidy(own.reduce((sum, each) => sum + each.quantity, 0)),
-    missing: tidy(own.reduce((sum, each) => sum + each.missing, 0)),
-    tooLate: own.some((each) => !each.inTime),
+    needed: tidy(supply.reduce((total, each) => total + each.quantity, 0)),
+    missing: tidy(supply.reduce((total, each) => total + each.missing, 0)),
+    tooLate: supply.some((each) => !each.inTime),
     below: stock.onHand < row.minimum,
     fitsModels: [...new Set(row.fits.map((fit) => fit.modelId))].flatMap((id) => {
       const model = modelRows.find((each) => each.id === id)
@@ -77,31 +135,54 @@ function asLine(
 }
 
 /** One part: its lots, every movement, and what the coming visits need of it. */
-export async function getPart(_actor: Actor, reference: string): Promise<PartPage> {
+export async function getPart(actor: Actor, reference: string): Promise<PartPage> {
   const row = (await parts.byId(reference)) ?? (await parts.find({ number: reference }))
   if (!row) throw notFound('This part')
-  const [company, all, movementRows, lotRows, peopleRows, sheetRows, visitRows, modelRows] =
+  const [company, lines, all, movementRows, lotRows, peopleRows, sheetRows, visitRows, places] =
     await Promise.all([
       ourCompany(),
+      listStock(actor),
       loadStock(),
       stockMovements.all({ partId: row.id }, [
         ['at', 'DESC'],
         ['recordedAt', 'DESC'],
       ]),
-      stockLots.all({ partId: row.id }),
+      stockLots.every(),
       people.every(),
       sheets.all(),
       visits.all(),
-      pumpModels.every(),
+      loadPlaces(),
     ])
-  const supply = suppliesOf(await loadBook()).filter((each) => each.partId === row.id)
+  const [book, offersOf, placed] = await Promise.all([loadBook(), loadOffers(), loadOrders()])
+  const supply = suppliesOf(book).filter((each) => each.partId === row.id)
   const own = all.find((each) => each.row.id === row.id)!
-  const lotNumber = new Map(lotRows.map((lot) => [lot.id, lot.number]))
+  const lotOf = new Map(lotRows.map((lot) => [lot.id, lot]))
+  const visitOf = new Map(visitRows.map((visit) => [visit.id, visit]))
+  const partOf = (id: string) => all.find((each) => each.row.id === id)?.row
+  const named = (id: string, quantity: number) => {
+    const part = partOf(id)
+    return part ? [{ partId: id, number: part.number, name: part.name, quantity }] : []
+  }
   return {
-    ...asLine(own, supply, modelRows),
+    ...lines.find((line) => line.id === row.id)!,
     lotList: own.stock.lots.map((lot) => {
-      const { code, unitCents, note } = lotRows.find((each) => each.id === lot.id)!
-      return { ...lot, code, unitCents, note }
+      const full = lotOf.get(lot.id)!
+      const { code, unitCents, note, curedOn, expiryAssumed, openedOn, kitLotId } = full
+      return {
+        ...lot,
+        ...{ code, unitCents, note, curedOn, openedOn },
+        expiryAssumed: expiryAssumed === 1,
+        kitLot: kitLotId === null ? null : (lotOf.get(kitLotId)?.number ?? null),
+        held: own.buckets
+          .filter((bucket) => bucket.lotId === lot.id && bucket.quantity > 0)
+          .map((bucket) => ({
+            ...bucket,
+            lotId: lot.id,
+            lot: lot.number,
+            place: places.nameOf(bucket.placeId),
+            visit: bucket.visitId === null ? null : (visitOf.get(bucket.visitId)?.number ?? null),
+          })),
+      }
     }),
     movements: movementRows.map((movement) => {
       const sheet = sheetRows.find((each) => each.id === movement.sheetId)
@@ -110,17 +191,54 @@ export async function getPart(_actor: Actor, reference: string): Promise<PartPag
         kind: movement.kind,
         quantity: movement.quantity,
         day: dayOf(movement.at, company.timeZone),
-        lot: movement.lotId === null ? null : (lotNumber.get(movement.lotId) ?? null),
+        lot: movement.lotId === null ? null : (lotOf.get(movement.lotId)?.number ?? null),
         sheetId: sheet?.id ?? null,
         sheetNumber: sheet?.number ?? null,
+        where: [stockStates[movement.state], places.nameOf(movement.placeId)].join(', '),
         reason: movement.reason,
         by: peopleRows.find((person) => person.id === movement.recordedById)?.name ?? '',
       }
     }),
-    visits: supply.map((each) => {
-      const visit = visitRows.find((candidate) => candidate.id === each.visitId)!
-      return { ...each, number: visitNumber(visit.number) }
+    visits: supply.map((each) => ({
+      ...each,
+      number: visitNumber(visitOf.get(each.visitId)!.number),
+      fromWords: [
+        ...each.fromOthers.map(
+          ({ yardId, quantity }) => `${showAmount(quantity, row.unit)} from ${places.nameOf(yardId)}`,
+        ),
+        each.dueIn > 0 && `${showAmount(each.dueIn, row.unit)} on the way`,
+      ]
+        .filter(Boolean)
+        .join(', '),
+    })),
+    offers: (offersOf.get(row.id) ?? []).map((offer) => ({
+      id: offer.id,
+      version: offer.version,
+      supplierId: offer.supplierId,
+      supplier: offer.supplier,
+      supplierNumber: offer.supplierNumber,
+      unitCents: offer.unitCents,
+      packSize: offer.packSize,
+      minimumOrder: offer.minimumOrder,
+      said: offer.leadDays,
+      lead: offer.lead,
+    })),
+    onOrder: await onOrderOf(row.id, placed, book.today),
+    pieces: row.contents.flatMap(({ partId, quantity }) => named(partId, quantity)),
+    inKits: all.flatMap((kit) =>
+      kit.row.contents
+        .filter(({ partId }) => partId === row.id)
+        .flatMap(({ quantity }) => named(kit.row.id, quantity)),
+    ),
+    standsFor: row.insteadOf.flatMap((each) => {
+      const part = partOf(each.partId)
+      return part ? [{ partId: part.id, number: part.number, words: standsWords(each) }] : []
     }),
+    replacedBy: all.flatMap(({ row: other }) =>
+      other.insteadOf
+        .filter(({ partId }) => partId === row.id)
+        .map((each) => ({ partId: other.id, number: other.number, words: standsWords(each) })),
+    ),
     history: (await changesOf('part', row.id)).map((event) => ({
       id: event.id,
       day: dayOf(event.at, company.timeZone),
@@ -129,6 +247,26 @@ export async function getPart(_actor: Actor, reference: string): Promise<PartPag
       reason: event.reason,
     })),
   }
+}
+
+const standsWords = ({ kind, approval }: StandsFor) =>
+  `${kind === 'supersedes' ? 'supersedes it' : 'does as well'}, by ${approval}`
+
+async function onOrderOf(partId: string, placed: FullOrder[], today: string): Promise<PartPage['onOrder']> {
+  const names = new Map((await suppliers.every()).map((supplier) => [supplier.id, supplier.name]))
+  return placed
+    .filter(({ state }) => isComing(state))
+    .flatMap((order) =>
+      order.lines
+        .filter((line) => line.partId === partId && openQuantity(line) > 0)
+        .map((line) => ({
+          orderId: order.id,
+          order: order.row.number,
+          supplier: names.get(order.row.supplierId) ?? '',
+          quantity: openQuantity(line),
+          day: comesOn(line, order, today),
+        })),
+    )
 }
 
 /** The parts of the published pump models, to say which of them a stocked part serves as. */
@@ -185,10 +323,8 @@ export async function listBenchParts(_actor: Actor): Promise<BenchPart[]> {
 /** Adds a part, or changes one: without a version it is new. */
 export async function savePart(actor: Actor, input: PartForm): Promise<void> {
   requirePermission(actor, 'stores.edit')
-  const { id, version, price, ...rest } = check(partSchema, input) as Omit<PartForm, 'price'> & {
-    price: number
-  }
-  const values = { ...rest, priceCents: price }
+  const { id, version, price, ...rest } = check(partSchema, input) as unknown as PartInput & { price: number }
+  const values = { ...rest, priceCents: price } as Omit<PartInput, 'id' | 'version'>
   await write(async () => {
     await requireUnique(
       parts,
@@ -197,6 +333,7 @@ export async function savePart(actor: Actor, input: PartForm): Promise<void> {
       'number',
       'This number is taken by another part.',
     )
+    await requirePieces(id, values)
     if (version === undefined) {
       if (await parts.byId(id)) return
       const row: PartRow = { ...values, id, retiredOn: null, retiredReason: '', createdAt: now(), version: 1 }
@@ -212,6 +349,11 @@ export async function savePart(actor: Actor, input: PartForm): Promise<void> {
       return
     }
     const before = await parts.byId(id)
+    if (before && JSON.stringify(before.contents) !== JSON.stringify(values.contents)) {
+      const [kit] = await loadStock([id])
+      if (kit && kit.stock.onHand > 0 && before.contents.length > 0)
+        throw invalid({ contents: 'Kits of it lie unopened in the stores. Add a new kit instead.' })
+    }
     if (before && before.unit !== values.unit && (await stockMovements.count({ partId: id })) > 0)
       throw invalid({ unit: 'It has been received and used in its present unit. Add a new part instead.' })
     await editRow(actor, parts, { entity: 'part', name: values.number }, { id, version }, values, {
@@ -219,6 +361,28 @@ export async function savePart(actor: Actor, input: PartForm): Promise<void> {
       summary: `Part ${values.number} changed`,
     })
   })
+}
+
+/** What a kit holds and what a part stands for has to be in the list. */
+async function requirePieces(
+  id: string,
+  { contents, insteadOf, unit, packSize }: Omit<PartInput, 'id' | 'version'>,
+): Promise<void> {
+  const all = new Map((await parts.every()).map((row) => [row.id, row]))
+  if (contents.length > 0 && (unit !== 'piece' || packSize > 1))
+    throw invalid({ unit: 'A kit of unlike pieces is counted in kits: pieces, one in a pack.' })
+  const unknown = contents.findIndex(({ partId }) => partId !== id && !all.has(partId))
+  if (unknown !== -1) throw invalid({ [`contents.${unknown}.partId`]: 'Choose a part from the list.' })
+  const fault = kitFault(id, contents, (partId) => all.get(partId)?.contents ?? [])
+  if (fault) throw invalid({ contents: fault })
+  for (const [at, piece] of contents.entries())
+    if (all.get(piece.partId)!.unit === 'piece' && !Number.isInteger(piece.quantity))
+      throw invalid({ [`contents.${at}.quantity`]: 'Pieces come whole.' })
+  for (const [at, each] of insteadOf.entries()) {
+    if (each.partId === id) throw invalid({ [`insteadOf.${at}.partId`]: 'A part cannot stand for itself.' })
+    if (!all.has(each.partId))
+      throw invalid({ [`insteadOf.${at}.partId`]: 'Choose a part from the list.' })
+  }
 }
 
 export async function retirePart(actor: Actor, input: RetireInput): Promise<void> {
@@ -280,27 +444,9 @@ export async function receivePart(actor: Actor, input: ReceiptInput): Promise<{ 
     const company = await ourCompany()
     const { today } = present(company)
     if (receipt.receivedOn > today) throw invalid({ receivedOn: 'This day is still to come.' })
-    if (receipt.expiresOn && receipt.expiresOn < receipt.receivedOn)
-      throw invalid({ expiresOn: 'It would have expired before it came in.' })
-    if (row.unit === 'piece' && !Number.isInteger(receipt.quantity))
-      throw invalid({ quantity: 'Pieces come whole.' })
-    const [last] = await stockLots.all({}, [['number', 'DESC']], 1)
-    const number = (last?.number ?? 0) + 1
-    await stockLots.insert({
-      id: receipt.id,
-      number,
-      partId: row.id,
-      code: receipt.code,
-      receivedOn: receipt.receivedOn,
-      expiresOn: receipt.expiresOn,
-      unitCents: receipt.price ?? row.priceCents,
-      note: receipt.note,
-      createdAt: now(),
-    })
-    const at = receipt.receivedOn === today ? now() : instantOf(receipt.receivedOn, '12:00', company.timeZone)
-    await stockMovements.insert(
-      movement(actor, { partId: row.id, lotId: receipt.id, kind: 'receipt', quantity: receipt.quantity, at }),
-    )
+    const placeId = await requirePlace(receipt.placeId ?? '')
+    const lot = await addLot(actor, row, { ...receipt, placeId, unitCents: receipt.price ?? row.priceCents })
+    const { number } = lot
     await recordChange(actor, {
       entity: 'part',
       entityId: row.id,
@@ -310,6 +456,74 @@ export async function receivePart(actor: Actor, input: ReceiptInput): Promise<{ 
     })
     return { lot: number }
   })
+}
+
+/** What comes in as a lot of its own. */
+export type NewLot = {
+  id: string
+  quantity: number
+  code: string
+  receivedOn: string
+  curedOn?: string | null
+  expiresOn: string | null
+  placeId: string
+  unitCents: number
+  note: string
+  state?: StockState
+  orderLineId?: string | null
+  deliveryId?: string | null
+}
+
+/** Books a lot in. Called inside `write()`. @param field what a fault's field begins with */
+export async function addLot(actor: Actor, row: PartRow, lot: NewLot, field = ''): Promise<StockLotRow> {
+  const company = await ourCompany()
+  const { today } = present(company)
+  const { receivedOn, curedOn = null } = lot
+  if (row.unit === 'piece' && !Number.isInteger(lot.quantity))
+    throw invalid({ [`${field}${field ? 'came' : 'quantity'}`]: 'Pieces come whole.' })
+  if (curedOn !== null && curedOn > receivedOn)
+    throw invalid({ [`${field}curedOn`]: 'It would have been made after it came in.' })
+  const reckoned = goodUntil({ group: row.shelfGroup, months: row.keepsMonths }, { curedOn, receivedOn })
+  const expiresOn = lot.expiresOn ?? reckoned?.day ?? null
+  if (expiresOn !== null && expiresOn < receivedOn && lot.state !== 'quarantine' && lot.note === '')
+    throw invalid({
+      [`${field}expiresOn`]: `It had expired on ${showDay(expiresOn)}, before it came in. Set it aside, or say in the note why it is taken.`,
+    })
+  if (lot.code !== '') {
+    const twice = (await stockLots.all({ partId: row.id, code: lot.code, receivedOn })).find(
+      (each) => each.id !== lot.id && (each.deliveryId === null || each.deliveryId !== lot.deliveryId),
+    )
+    if (twice)
+      throw invalid({
+        [`${field}code`]: `This lot came in on that day already, as lot ${twice.number}. Count the bin if there is more of it.`,
+      })
+  }
+  const [last] = await stockLots.all({}, [['number', 'DESC']], 1)
+  const lotRow: StockLotRow = {
+    id: lot.id,
+    number: (last?.number ?? 0) + 1,
+    partId: row.id,
+    code: lot.code,
+    receivedOn,
+    curedOn,
+    expiresOn,
+    expiryAssumed: lot.expiresOn === null && reckoned?.assumed ? 1 : 0,
+    openedOn: null,
+    kitLotId: null,
+    orderLineId: lot.orderLineId ?? null,
+    deliveryId: lot.deliveryId ?? null,
+    receivedQuantity: lot.quantity,
+    unitCents: lot.unitCents,
+    note: lot.note,
+    createdAt: now(),
+  }
+  await stockLots.insert(lotRow)
+  const at = receivedOn === today ? now() : instantOf(receivedOn, '12:00', company.timeZone)
+  const { placeId, state = 'shelf', quantity } = lot
+  await stockMovements.insert(
+    movement(actor, { partId: row.id, lotId: lot.id, kind: 'receipt', quantity, at, placeId, state }),
+  )
+  return lotRow
 }
 
 /**
@@ -325,12 +539,15 @@ export async function countPart(actor: Actor, input: CountInput): Promise<{ chan
     const [stocked] = await loadStock([count.partId])
     if (!stocked) throw notFound('This part')
     const { row, stock } = stocked
+    const places = await loadPlaces()
     const counted = count.lots.filter((lot) => lot.counted !== null)
     if (counted.length === 0 && stock.short === 0)
       throw invalid({ lots: 'Enter what is there for at least one lot.' })
     const known = new Set(stock.lots.map((lot) => lot.id))
     const faults = Object.fromEntries(
       count.lots.flatMap((lot, index) => {
+        if (lot.placeId && !places.list.some((place) => place.id === lot.placeId))
+          return [[`lots.${index}.counted`, 'This place is not known.']]
         if (!known.has(lot.lotId)) return [[`lots.${index}.counted`, 'This lot is not of this part.']]
         return row.unit === 'piece' && lot.counted !== null && !Number.isInteger(lot.counted)
           ? [[`lots.${index}.counted`, 'Pieces come whole.']]
@@ -338,13 +555,21 @@ export async function countPart(actor: Actor, input: CountInput): Promise<{ chan
       }),
     )
     if (Object.keys(faults).length > 0) throw invalid(faults)
-    const differences = counted.map(({ lotId, counted: found }) => ({
+    const shelves = stocked.buckets.filter(({ state }) => state === 'shelf')
+    const homeOf = (lotId: string | null) =>
+      shelves.filter((each) => each.lotId === lotId).sort((a, b) => b.quantity - a.quantity)[0]?.placeId ??
+      places.first
+    const differences = counted.map(({ lotId, placeId = homeOf(lotId), counted: found }) => ({
       lotId: lotId as string | null,
-      quantity: countDifference(found!, stock.lots.find((lot) => lot.id === lotId)!.onHand),
+      placeId,
+      quantity: countDifference(
+        found!,
+        shelves.find((each) => each.lotId === lotId && each.placeId === placeId)?.quantity ?? 0,
+      ),
     }))
     // Everything that holds or lacks something was looked at: then nothing without a lot is left open.
     const all = stock.lots.every((lot) => lot.onHand === 0 || counted.some((each) => each.lotId === lot.id))
-    if (stock.loose !== 0 && all) differences.push({ lotId: null, quantity: countDifference(0, stock.loose) })
+    if (stock.loose !== 0 && all) differences.push({ lotId: null, placeId: homeOf(null), quantity: countDifference(0, stock.loose) })
     // A bin that was found as the book says was counted all the same: what left it before is known by that.
     const rows = differences.map((each, index) => ({
       ...movement(actor, { partId: row.id, kind: 'count', at: now(), reason: count.reason, ...each }),
@@ -377,11 +602,15 @@ function countId(id: string, index: number): string {
 /** A movement as it is written; what is left out is nothing special. Called inside `write()`. */
 export function movement(
   actor: Actor,
-  values: Pick<StockMovementRow, 'partId' | 'kind' | 'quantity' | 'at'> & Partial<StockMovementRow>,
+  values: Pick<StockMovementRow, 'partId' | 'kind' | 'quantity' | 'at' | 'placeId'> &
+    Partial<StockMovementRow>,
 ): StockMovementRow {
   return {
     id: uuid(),
     lotId: null,
+    state: 'shelf',
+    visitId: null,
+    actId: null,
     sheetId: null,
     entryId: null,
     reason: '',

@@ -41,12 +41,12 @@ test('whoever asks for no visit comes after every visit until that day, and befo
   const book = openBook(today, [seal()], [wants('a', '2026-10-16', 4), wants('c', '2026-11-20', 1)])
   const ask = (day: string, quantity: number, forVisit?: string) =>
     availability(book, { part: 'hp20', quantity, day, forVisit })
-  expect(ask('2026-10-15', 5)).toEqual({ free: 5, missing: 0, earliestDay: today })
-  expect(ask('2026-10-16', 3)).toEqual({ free: 1, missing: 2, earliestDay: '2026-11-04' })
-  expect(ask('2026-12-01', 1)).toEqual({ free: 0, missing: 1, earliestDay: '2026-11-04' })
+  expect(ask('2026-10-15', 5)).toMatchObject({ free: 5, missing: 0, earliestDay: today })
+  expect(ask('2026-10-16', 3)).toMatchObject({ free: 1, missing: 2, earliestDay: '2026-11-04' })
+  expect(ask('2026-12-01', 1)).toMatchObject({ free: 0, missing: 1, earliestDay: '2026-11-04' })
   // What a visit has reserved is not taken from itself.
-  expect(ask('2026-10-16', 4, 'a')).toEqual({ free: 5, missing: 0, earliestDay: today })
-  expect(ask('2026-11-20', 1, 'c')).toEqual({ free: 1, missing: 0, earliestDay: today })
+  expect(ask('2026-10-16', 4, 'a')).toMatchObject({ free: 5, missing: 0, earliestDay: today })
+  expect(ask('2026-11-20', 1, 'c')).toMatchObject({ free: 1, missing: 0, earliestDay: today })
 })
 
 test('a lot counts only on days on which it is good, and goes to earlier visits first', () => {

@@ -20,7 +20,7 @@ import { requirePermission, type Actor, recordChange, now } from '../../house'
 import { linkFailures, reviseEarlyChecks } from '../../wear'
 import { appendOwn, entriesOf } from '../sheets'
 import { reopenBySheet } from '../../inspection'
-import { countsIn, movement } from '../../stores'
+import { countsIn, movement, loadPlaces, yardsOfWork } from '../../stores'
 
 /**
  * Corrects a signed sheet by a new entry that names the one it corrects. What the wrong entry had done
@@ -98,6 +98,8 @@ async function correctUse(
       movement(actor, {
         partId,
         lotId,
+        // What comes back lies on the shelf of the yard that it was taken in.
+        placeId: await shelfOfUse(sheet, of),
         kind: 'correction',
         quantity: tidy(before - quantity),
         at: now(),
@@ -106,6 +108,12 @@ async function correctUse(
       }),
     )
   return `${name}: ${quantity} used instead of ${before}`
+}
+
+async function shelfOfUse(sheet: SheetRow, entryId: string): Promise<string> {
+  const [taken] = await stockMovements.all({ sheetId: sheet.id, entryId, kind: 'use' })
+  const places = await loadPlaces()
+  return taken ? places.yardOf(taken.placeId) : (await yardsOfWork())(sheet)
 }
 
 async function correctEndReason(

@@ -1,69 +1,59 @@
 import 'server-only'
-import { bookUses, showAmount, takenByOpen, tidy } from '@/core/stores'
+import { bookUses, showAmount, tidy, useFrom, withinReach, without, type Bucket } from '@/core/stores'
 import { visitNumber } from '@/core/plan'
 import type { SheetAssembly, SheetState, Signing, SigningView } from '@/core/sheets'
 import type { SheetRow } from '@/db/sheets'
 import { parts, stockLots, stockMovements } from '@/db/stores'
 import { type Actor, recordChange, now, ourCompany, present } from '../../house'
-import { countsIn, usesOnOpenSheets, movement } from '../../stores'
+import { afterUses, countsIn, movement, usesOnOpenSheets, yardsOfWork } from '../../stores'
 
-/** Each part used with its lot, and what its bin holds before it is taken and after. */
-export async function stockOfUses(sheet: Pick<SheetRow, 'id'>, state: SheetState) {
+/** Each part used with its lot, from where it was taken, and what lies there before it is taken and after. */
+export async function stockOfUses(sheet: SheetRow, state: SheetState) {
   const partIds = [...new Set(state.uses.flatMap((use) => use.payload.partId ?? []))]
-  const [partRows, lotRows, movementRows, company, open] = await Promise.all([
+  const [partRows, lotRows, movementRows, company, open, yardOf] = await Promise.all([
     parts.all({ id: partIds }),
     stockLots.all({ partId: partIds }),
     stockMovements.all({ partId: partIds }),
     ourCompany(),
     usesOnOpenSheets(),
+    yardsOfWork(),
   ])
   const counts = countsIn(movementRows)
-  // What other sheets have taken is not there either.
-  const others = takenByOpen(
-    open.filter((use) => use.sheetId !== sheet.id),
-    counts,
-  )
   const own = new Map(open.filter((use) => use.sheetId === sheet.id).map((use) => [use.id, use]))
-  const left = new Map<string, number>()
-  const add = (partId: string, lotId: string | null, quantity: number) => {
-    const key = `${partId}/${lotId}`
-    left.set(key, tidy((left.get(key) ?? 0) + quantity))
-  }
-  for (const row of movementRows) add(row.partId, row.lotId, row.quantity)
-  for (const { partId, lotId, quantity } of others) add(partId, lotId, -quantity)
+  // What other sheets have taken is not there either.
+  const bucketsOf = new Map(
+    partIds.map((partId) => [
+      partId,
+      afterUses(
+        movementRows.filter((row) => row.partId === partId),
+        open.filter((use) => use.partId === partId && use.sheetId !== sheet.id),
+      ).buckets,
+    ]),
+  )
   const { today } = present(company)
+  const mine = { visitId: sheet.visitId, placeId: yardOf(sheet) }
   return state.uses.map(({ id, payload }) => {
     const { partId, lotId, name, unit, quantity } = payload
     const lot = lotRows.find((each) => each.id === lotId)
     const expired = lot?.expiresOn && lot.expiresOn < today ? ', expired' : ''
     if (partId === null)
       return {
-        id,
-        payload,
-        name,
-        unit,
-        quantity,
-        lot: 'not from the stores',
-        onHand: null,
-        short: 0,
-        back: 0,
+        ...{ id, payload, name, unit, quantity, shares: [] as Bucket[] },
+        ...{ lot: 'not from the stores', onHand: null, short: 0, back: 0 },
       }
     const noted = own.get(id)
     // A count that found it gone already has booked it: it was there before that, and leaves nothing short.
     const [{ back } = { back: 0 }] = noted ? bookUses([noted], counts) : []
-    const onHand = tidy((left.get(`${partId}/${lotId}`) ?? 0) + back)
-    add(partId, lotId, back - quantity)
+    const buckets = bucketsOf.get(partId)!
+    const onHand = tidy(withinReach(buckets, { lotId, ...mine }) + back)
+    const shares = useFrom(buckets, { lotId, quantity, ...mine })
+    if (back === 0) bucketsOf.set(partId, without(buckets, shares))
     const part = partRows.find((each) => each.id === partId)
     return {
-      id,
-      payload,
+      ...{ id, payload, unit, quantity, onHand, back, shares },
       name: part ? `${part.number} ${part.name}` : name,
-      unit,
-      quantity,
       lot: lot ? `lot ${lot.number}${expired}` : 'no lot named',
-      onHand,
       short: tidy(Math.max(0, quantity - Math.max(0, onHand))),
-      back,
     }
   })
 }
@@ -110,13 +100,18 @@ export async function moveStock(
 ): Promise<Signing['toCount']> {
   const uses = (await stockOfUses(sheet, state)).filter((use) => use.payload.partId !== null)
   await stockMovements.insertMany(
-    uses.flatMap(({ id, payload, back }) => {
-      const { partId, lotId, quantity } = payload
+    uses.flatMap(({ id, payload, back, shares }) => {
+      const { partId, lotId } = payload
       const of = { partId: partId!, lotId, at: now(), sheetId: sheet.id, entryId: id }
-      const out = movement(actor, { ...of, kind: 'use', quantity: -quantity })
-      if (back === 0) return [out]
+      const out = shares.map(({ placeId, state: from, visitId, quantity }) =>
+        movement(actor, { ...of, kind: 'use', placeId, state: from, visitId, quantity: -quantity }),
+      )
+      if (back === 0) return out
       const reason = 'Missing already when its bin was counted: the count has it, it is not taken twice'
-      return [out, movement(actor, { ...of, kind: 'correction', quantity: back, reason })]
+      const returned = shares.map(({ placeId, state: from, visitId, quantity }) =>
+        movement(actor, { ...of, kind: 'correction', placeId, state: from, visitId, quantity, reason }),
+      )
+      return [...out, ...returned]
     }),
   )
   const short = uses.filter((use) => use.short > 0)

@@ -242,6 +242,10 @@ const kinds: Record<MovementLine['kind'], string> = {
   use: 'Used on',
   count: 'Counted',
   correction: 'Corrected on',
+  open: 'Kit opened',
+  move: 'Moved',
+  sentBack: 'Returned to the supplier',
+  scrap: 'Thrown away',
 }
 
 function signed({ quantity }: MovementLine, unit: string): string {
