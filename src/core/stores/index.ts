@@ -141,7 +141,26 @@ export {
   type Wanted,
 } from './cover'
 export type { ComingNeed } from './coming'
-export type { HeldLine, LotLine, MovementLine, PartAhead, PartChoice, PartPage, StockLine } from './views'
+export type {
+  HeldLine,
+  LotLine,
+  MovementLine,
+  OldPartLine,
+  OrderListLine,
+  OrderPage,
+  OrderProposal,
+  PartAhead,
+  PartChoice,
+  PartPage,
+  PickLine,
+  PickPage,
+  ProposedLine,
+  StockLine,
+  StocktakeLine,
+  SupplierLine,
+  Unsold,
+  ValuePage,
+} from './views'
 export {
   orderAdvice,
   projectStock,

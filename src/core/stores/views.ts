@@ -3,6 +3,7 @@ import type { StockState } from './buckets'
 import type { MovementKind, PartInput, PartUnit } from './schema'
 import type { Supply } from './availability'
 import type { LeadTime } from './deliveries'
+import type { Chase, OrderState } from './orders'
 import type { OrderAdvice, StockOnDay } from './projection'
 
 /** A part as the list of the stores shows it. */
@@ -115,6 +116,9 @@ export type PartChoice = {
 export type PartAhead = {
   weeks: StockOnDay[]
   advice: OrderAdvice | null
+  /** Whoever to order from, and how long it takes from there; null where nobody is known to sell it. */
+  supplier: string | null
+  lead: LeadTime | null
   /** The chance of running short that is taken. */
   risk: number
   /** What takes it, soonest first: visits surely, services with the chance that they fall due until the last of the weeks. */
@@ -128,4 +132,200 @@ export type PartAhead = {
     quantity: number
     chance: number
   }[]
+}
+
+export type SupplierLine = {
+  id: string
+  version: number
+  name: string
+  leadDays: number
+  leastCents: number
+  contact: string
+  note: string
+  retiredOn: string | null
+  orders: number
+  offers: {
+    id: string
+    version: number
+    partId: string
+    number: string
+    name: string
+    unit: PartUnit
+    supplierNumber: string
+    unitCents: number
+    packSize: number
+    minimumOrder: number
+    said: number | null
+    lead: LeadTime
+  }[]
+}
+
+/** An order as the list shows it. */
+export type OrderListLine = {
+  id: string
+  version: number
+  number: number
+  supplierId: string
+  supplier: string
+  yardId: string
+  yard: string
+  state: OrderState
+  /** Something of it came in, and something is still to come. */
+  inPart: boolean
+  sentOn: string | null
+  lines: number
+  cents: number
+  /** When the last of it is reckoned to come; null for what does not come. */
+  comesOn: string | null
+  chase: Chase | null
+}
+
+export type OrderPage = OrderListLine & {
+  note: string
+  endReason: string
+  hurryCents: number
+  currency: string
+  leastCents: number
+  contact: string
+  lineList: {
+    id: string
+    line: number
+    partId: string
+    number: string
+    name: string
+    makersNumber: string
+    unit: PartUnit
+    supplierNumber: string
+    quantity: number
+    unitCents: number
+    neededBy: string | null
+    late: boolean
+    confirmed: number | null
+    promisedOn: string | null
+    calledOff: number
+    received: number
+    open: number
+    comesOn: string
+    answer: string
+    ages: boolean
+  }[]
+  deliveries: { id: string; noteNumber: string; receivedOn: string; differences: string; by: string }[]
+  history: { id: string; day: string; by: string; summary: string; reason: string }[]
+}
+
+/** An order that needs only a signature, with why. */
+export type ProposedLine = {
+  partId: string
+  number: string
+  name: string
+  unit: PartUnit
+  supplierNumber: string
+  quantity: number
+  unitCents: number
+  orderBy: string
+  neededBy: string
+  late: boolean
+  along: boolean
+  why: string
+}
+export type OrderProposal = {
+  supplierId: string
+  supplier: string
+  lines: ProposedLine[]
+  cents: number
+  belowLeast: number
+}
+/** What wants to be ordered and nobody is known to sell. */
+export type Unsold = { partId: string; number: string; name: string; quantity: number; unit: PartUnit; orderBy: string }
+
+/** One line of a pick list. */
+export type PickLine = {
+  key: string
+  partId: string
+  number: string
+  name: string
+  unit: PartUnit
+  bin: string
+  place: string
+  lotId: string
+  placeId: string
+  lot: string
+  expiresOn: string | null
+  quantity: number
+  leftOver: boolean
+}
+export type PickPage = {
+  visitId: string
+  number: number
+  version: number
+  day: string
+  startTime: string | null
+  where: string
+  yard: string
+  lead: string
+  take: PickLine[]
+  open: (PickLine & { pieces: { partId: string; number: string; name: string; quantity: number }[] })[]
+  /** Out of a kit that another visit of the list opens first. */
+  afterOpening: { number: string; name: string; quantity: number; unit: PartUnit }[]
+  short: {
+    partId: string
+    number: string
+    name: string
+    unit: PartUnit
+    quantity: number
+    earliestDay: string
+    inTime: boolean
+    /** Who else holds some: on other shelves, or picked for other visits. */
+    elsewhere: string[]
+  }[]
+  unknown: { name: string; quantity: number; unit: string }[]
+  picked: (HeldLine & { partId: string; number: string; name: string; unit: PartUnit; code: string })[]
+  spares: { name: string; unit: string; quantity: number; likely: string; there: string }[]
+  consumables: { name: string; amount: string }[]
+  tools: string[]
+}
+
+export type StocktakeLine = {
+  partId: string
+  number: string
+  name: string
+  unit: PartUnit
+  bin: string
+  packSize: number
+  unitCents: number
+  lotId: string
+  lot: number
+  code: string
+  expired: boolean
+  onHand: number
+  taken: number
+}
+
+export type OldPartLine = {
+  id: string
+  number: number
+  sheetId: string
+  sheetNumber: number
+  sheetOpen: boolean
+  name: string
+  place: string
+  quantity: number
+  until: 'job' | 'claim'
+  reason: string
+  since: string
+  endedOn: string | null
+  ending: string
+}
+
+export type ValuePage = {
+  currency: string
+  day: string
+  since: string
+  byPlace: { place: string; cents: number }[]
+  cents: number
+  expiredCents: number
+  scrappedCents: number
+  expired: { partId: string; number: string; name: string; lot: number; expiresOn: string; cents: number; quantity: number; unit: PartUnit }[]
+  hurried: { orderId: string; order: number; supplier: string; sentOn: string; lines: string; hurryCents: number; cents: number }[]
+  hurryCents: number
 }

@@ -9,6 +9,8 @@ import {
   likelyServices,
   listStock,
   loadBook,
+  loadOffers,
+  type Advised,
   risk,
   usesByPart,
   weeksAhead,
@@ -24,11 +26,12 @@ import { listOpenVisits } from './visits'
  */
 export async function partAhead(actor: Actor, partId: string): Promise<PartAhead> {
   const { today } = present(await ourCompany())
-  const [book, wear, open, stock] = await Promise.all([
+  const [book, wear, open, stock, offersOf] = await Promise.all([
     loadBook(),
     listWear(actor),
     listOpenVisits(actor),
     listStock(actor),
+    loadOffers(),
   ])
   const line = stock.find((each) => each.id === partId)
   if (!line) throw notFound('This part')
@@ -40,7 +43,7 @@ export async function partAhead(actor: Actor, partId: string): Promise<PartAhead
   const visitOf = new Map(open.map((visit) => [visit.id, visit]))
   return {
     weeks,
-    advice: adviceOn(ahead, services, line, today),
+    ...said(adviceOn(ahead, services, line, offersOf.get(partId) ?? [], today)),
     risk,
     uses: [
       ...(book.reserved.get(partId) ?? []).map(({ visitId, day, quantity }) => ({
@@ -64,3 +67,10 @@ export async function partAhead(actor: Actor, partId: string): Promise<PartAhead
     ].sort((a, b) => ((a.day ?? '9999') < (b.day ?? '9999') ? -1 : 1)),
   }
 }
+
+/** The advice with the name of whoever to order from, and how long it takes from there. */
+const said = (advised: Advised | null): Pick<PartAhead, 'advice' | 'supplier' | 'lead'> => ({
+  advice: advised?.advice ?? null,
+  supplier: advised?.offer?.supplier ?? null,
+  lead: advised?.offer?.lead ?? null,
+})

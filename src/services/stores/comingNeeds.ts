@@ -1,6 +1,7 @@
 import 'server-only'
 import { addDays } from '@/core/calendar'
 import {
+  keepsDays,
   orderAdvice,
   stockedFor,
   stockOn,
@@ -19,6 +20,7 @@ import { unitFacts } from '../composing'
 import { groupBy } from '../house'
 import { companyPractices } from '../practices'
 import { needsOfService } from './partNeeds'
+import { loadOffers, type PricedOffer } from './placedOrders'
 
 /** A service less likely than this within the time looked at takes nothing. */
 const leastChance = 0.1
@@ -120,21 +122,54 @@ export function aheadOf(book: Book, partId: string, uses: PartUse[]): StockAhead
   }
 }
 
-/** Whether to order a part, by when and how much; what is retired is not ordered. */
+export type Advised = { advice: OrderAdvice; offer: PricedOffer | null }
+
+/**
+ * Whether to order a part, by when, how much and from whom: from whoever asks least, unless it would come
+ * too late from there and another is in time; where nobody is in time, from the soonest. Where nobody sells
+ * it, on the part's own terms. What is retired is not ordered.
+ */
 export function adviceOn(
   ahead: StockAhead,
   uses: PartUse[],
-  { id, packSize, leadDays, minimum, retiredOn }: StockLine,
+  line: StockLine,
+  offersOfPart: PricedOffer[],
   today: string,
-): OrderAdvice | null {
-  if (retiredOn !== null) return null
-  const terms = { leadDays, packSize, minimumOrder: 0, minimum, risk, lasts, keepsDays: null }
+): Advised | null {
+  if (line.retiredOn !== null) return null
+  const { id, minimum } = line
+  const common = { minimum, risk, lasts }
+  const keeps = keepsDays({ group: line.shelfGroup, months: line.keepsMonths }, today)
   // In words, so that a reading of one machine makes only the parts of its pumps anew.
   const words = JSON.stringify([
-    ...[ahead.lots, ahead.reserved, terms, today],
+    ...[ahead.lots, ahead.reserved, ahead.orders, common, keeps, line.leadDays, line.packSize, today],
     uses.map(({ service, quantity }) => [service.due, quantity]),
+    offersOfPart.map(({ id: offer, version, lead }) => [offer, version, lead.days]),
   ])
-  return derived(`advice ${id}`, [words], () => orderAdvice(ahead, today, terms, weeksAhead * 7))
+  return derived(`advice ${id}`, [words], () => {
+    const on = (offer: PricedOffer | null): Advised | null => {
+      const terms = {
+        ...common,
+        leadDays: offer?.lead.days ?? line.leadDays,
+        packSize: offer?.packSize ?? line.packSize,
+        minimumOrder: offer?.minimumOrder ?? 0,
+        keepsDays: keeps,
+      }
+      const advice = orderAdvice(ahead, today, terms, weeksAhead * 7)
+      return advice && { advice, offer }
+    }
+    if (offersOfPart.length === 0) return on(null)
+    const cheapestFirst = [...offersOfPart].sort(
+      (a, b) => a.unitCents - b.unitCents || a.lead.days - b.lead.days,
+    )
+    const first = on(cheapestFirst[0]!)
+    if (!first?.advice.late) return first
+    for (const offer of cheapestFirst.slice(1)) {
+      const advised = on(offer)
+      if (advised && !advised.advice.late) return advised
+    }
+    return on([...cheapestFirst].sort((a, b) => a.lead.days - b.lead.days)[0]!)
+  })
 }
 
 /** Parts that want to be ordered for booked visits and for services that may fall due, by the day to order. */
@@ -145,8 +180,11 @@ export async function comingNeeds(
   book: Book,
   today: string,
 ): Promise<ComingNeed[]> {
-  const likely = await likelyServices(wear, open, book, today, weeksAhead * 7)
-  return derived('coming needs', [likely, open, stock, book, today], () => {
+  const [likely, offersOf] = await Promise.all([
+    likelyServices(wear, open, book, today, weeksAhead * 7),
+    loadOffers(),
+  ])
+  return derived('coming needs', [likely, open, stock, book, offersOf, today], () => {
     const usesOf = usesByPart(likely)
     const machineOf = new Map(open.map((visit) => [visit.id, visit.machineNumber ?? '']))
     return stock
@@ -155,13 +193,13 @@ export async function comingNeeds(
         // What nothing takes is only below its least: the list of the stores says that.
         if (uses.length === 0) return []
         const ahead = aheadOf(book, line.id, uses)
-        const advice = adviceOn(ahead, uses, line, today)
-        if (!advice) return []
+        const advised = adviceOn(ahead, uses, line, offersOf.get(line.id) ?? [], today)
+        if (!advised) return []
         const until = addDays(today, lasts)
         const reserved = book.reserved.get(line.id) ?? []
         return [
           {
-            ...advice,
+            ...advised.advice,
             partId: line.id,
             expected: tidy(stockOn(ahead, today, until).used),
             minimum: line.minimum,
