@@ -42,11 +42,15 @@ export function readCsv(
   const { data, errors } = Papa.parse<string[]>(bare, { delimiter, skipEmptyLines: false })
   const broken = errors.find(({ type }) => type === 'Quotes')
   if (broken)
-    return fault(`A quotation mark is opened on line ${(broken.row ?? 0) + 1} and never closed: the file was cut off.`)
+    return fault(
+      `A quotation mark is opened on line ${(broken.row ?? 0) + 1} and never closed: the file was cut off.`,
+    )
   const columns = (data[0] ?? []).map((name) => name.trim().toLowerCase())
   const lacking = needed.filter((name) => !columns.includes(name))
   if (lacking.length > 0)
-    return fault(`The column ${lacking.map((name) => `“${name}”`).join(', ')} is missing. The first line has to name the columns.`)
+    return fault(
+      `The column ${lacking.map((name) => `“${name}”`).join(', ')} is missing. The first line has to name the columns.`,
+    )
   if (new Set(columns).size < columns.length) return fault('Two columns have the same name.')
   const rows: CsvRow[] = []
   for (const [index, cells] of data.entries()) {

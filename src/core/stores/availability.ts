@@ -188,15 +188,13 @@ function sourcesFor(
   asked: { part: string; yardId?: string; forVisit?: string },
   day: Day,
 ): SeenSource[] {
-  const lots = book.parts
-    .get(asked.part)!
-    .lots.map(({ onHand, expiresOn, yardId }): Source => ({
-      left: Math.max(0, onHand),
-      expiresOn,
-      yardId,
-      from: book.today,
-      isDueIn: false,
-    }))
+  const lots = book.parts.get(asked.part)!.lots.map(({ onHand, expiresOn, yardId }): Source => ({
+    left: Math.max(0, onHand),
+    expiresOn,
+    yardId,
+    from: book.today,
+    isDueIn: false,
+  }))
   const orders = (book.dueIn.get(asked.part) ?? []).map((order): Source => ({
     left: order.quantity,
     expiresOn: null,

@@ -24,7 +24,11 @@ export type CoverKit = {
 /** In whole cents: a piece bought loose and a kit bought whole; what has no price is not for sale. */
 export type CoverPrices = {
   parts: {
-    [part: string]: { cents: number; pack?: number; /** It has a price, and nobody buys it now. */ notForSale?: true }
+    [part: string]: {
+      cents: number
+      pack?: number
+      /** It has a price, and nobody buys it now. */ notForSale?: true
+    }
   }
   kits: { [kit: string]: number }
 }

@@ -17,7 +17,10 @@ export const supplierSchema = Joi.object({
   id: id().required(),
   version: version(),
   name: line(80).required().messages({ 'string.empty': 'Give it a name.' }),
-  leadDays: wholeNumber(0, 730).empty('').required().messages({ 'any.required': 'Say how many days it takes.' }),
+  leadDays: wholeNumber(0, 730)
+    .empty('')
+    .required()
+    .messages({ 'any.required': 'Say how many days it takes.' }),
   least: price(),
   contact: optionalLine(200),
   note: note(1000),
@@ -236,7 +239,12 @@ export const pickSchema = Joi.object<PickInput>({
         lotId: id().required(),
         placeId: id().required(),
         pieces: Joi.array()
-          .items(Joi.object({ partId: id().required(), quantity: amount('Enter how many.', { min: 0.001 }).required() }))
+          .items(
+            Joi.object({
+              partId: id().required(),
+              quantity: amount('Enter how many.', { min: 0.001 }).required(),
+            }),
+          )
           .max(60)
           .default([]),
       }),
@@ -286,7 +294,9 @@ export const stocktakeSchema = Joi.object<StocktakeInput>({
           const text = input == null ? '' : String(input).trim()
           if (text === '') return null
           const checked = amount('Enter what is there.').validate(text)
-          return checked.error ? helpers.message({ custom: checked.error.message }) : (checked.value as number)
+          return checked.error
+            ? helpers.message({ custom: checked.error.message })
+            : (checked.value as number)
         }),
         sure: Joi.boolean().default(false),
       }),

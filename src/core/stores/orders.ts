@@ -78,9 +78,7 @@ export const confirmWithin = 3
 
 /** Why somebody should call the supplier about an order; null where all is well. */
 export type Chase =
-  | { why: 'unconfirmed'; since: Day }
-  | { why: 'late'; promised: Day }
-  | { why: 'short'; quantity: number }
+  { why: 'unconfirmed'; since: Day } | { why: 'late'; promised: Day } | { why: 'short'; quantity: number }
 
 /**
  * What to call a supplier about: a confirmation that does not come, a promised day that has passed, or a
@@ -96,8 +94,7 @@ export function chaseFor(order: PlacedOrder, today: Day): Chase | null {
   const short = tidy(
     order.lines.reduce(
       (sum, line) =>
-        sum +
-        (line.confirmed === null ? 0 : Math.max(0, line.quantity - line.confirmed - line.calledOff)),
+        sum + (line.confirmed === null ? 0 : Math.max(0, line.quantity - line.confirmed - line.calledOff)),
       0,
     ),
   )
@@ -139,7 +136,10 @@ export function chooseOffer<Each extends Offer>(
 }
 
 /** A quantity as it can be ordered: whole packs, and not below the least. */
-export function sellable({ packSize, minimumOrder }: Pick<Offer, 'packSize' | 'minimumOrder'>, quantity: number): number {
+export function sellable(
+  { packSize, minimumOrder }: Pick<Offer, 'packSize' | 'minimumOrder'>,
+  quantity: number,
+): number {
   return tidy(Math.ceil(tidy(Math.max(quantity, minimumOrder) / packSize)) * packSize)
 }
 

@@ -14,7 +14,12 @@ export type ShelfLot = {
 }
 
 /** What a visit wants laid ready, in the order in which visits are served. */
-export type PickWant = { visitId: string; day: Day; yardId: string; needs: { partId: string; quantity: number }[] }
+export type PickWant = {
+  visitId: string
+  day: Day
+  yardId: string
+  needs: { partId: string; quantity: number }[]
+}
 
 /** What holds other pieces. */
 export type PickKit = { partId: string; contents: { partId: string; quantity: number }[] }
@@ -22,7 +27,12 @@ export type PickKit = { partId: string; contents: { partId: string; quantity: nu
 export type PickPlan = {
   visitId: string
   take: { lotId: string; partId: string; placeId: string; quantity: number }[]
-  open: { kitPartId: string; lotId: string; placeId: string; pieces: { partId: string; quantity: number }[] }[]
+  open: {
+    kitPartId: string
+    lotId: string
+    placeId: string
+    pieces: { partId: string; quantity: number }[]
+  }[]
   /** What is not on the shelves of the yard. */
   short: { partId: string; quantity: number }[]
   leftOver: Cover['leftOver']

@@ -79,7 +79,8 @@ export const price = () =>
 
 type Later = 'contents' | 'insteadOf' | 'material' | 'shelfGroup' | 'keepsMonths' | 'openedMonths'
 /** A part as a form sends it; what it leaves out of kits and shelf life is nothing special. */
-export type PartForm = Omit<PartInput, 'priceCents' | Later> & Partial<Pick<PartInput, Later>> & { price: string }
+export type PartForm = Omit<PartInput, 'priceCents' | Later> &
+  Partial<Pick<PartInput, Later>> & { price: string }
 export const partSchema = Joi.object({
   id: id().required(),
   version: version(),
@@ -99,7 +100,12 @@ export const partSchema = Joi.object({
     .max(200)
     .default([]),
   contents: Joi.array()
-    .items(Joi.object({ partId: id().required(), quantity: amount('Enter how many of it.', { min: 0.001 }).required() }))
+    .items(
+      Joi.object({
+        partId: id().required(),
+        quantity: amount('Enter how many of it.', { min: 0.001 }).required(),
+      }),
+    )
     .max(60)
     .default([]),
   insteadOf: Joi.array()
@@ -123,7 +129,10 @@ export const partSchema = Joi.object({
     then: wholeNumber(1, 600)
       .empty('')
       .required()
-      .messages({ 'any.required': 'Say how many months it keeps.', 'number.min': 'Say how many months it keeps.' }),
+      .messages({
+        'any.required': 'Say how many months it keeps.',
+        'number.min': 'Say how many months it keeps.',
+      }),
     otherwise: wholeNumber(0, 600).empty('').default(0),
   }),
   openedMonths: wholeNumber(0, 600).empty('').default(0),

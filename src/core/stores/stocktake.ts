@@ -34,7 +34,8 @@ const muchMoney = 10_000
 export function judgeCount(counted: number | null, bin: ToCount): CountVerdict {
   if (counted === null) return { state: 'blank' }
   if (counted < 0) return { state: 'fault', words: 'A bin holds 0 or more.' }
-  if (bin.unit === 'piece' && !Number.isInteger(counted)) return { state: 'fault', words: 'Pieces come whole.' }
+  if (bin.unit === 'piece' && !Number.isInteger(counted))
+    return { state: 'fault', words: 'Pieces come whole.' }
   if (counted > 1_000_000) return { state: 'fault', words: 'That is more than any store holds.' }
   const difference = tidy(counted - bin.onHand)
   if (difference === 0) return { state: 'fits' }

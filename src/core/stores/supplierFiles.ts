@@ -22,7 +22,11 @@ export const orderColumns = [
 ]
 
 /** The rows of an order's file, the same for CSV and spreadsheet. */
-export function orderRows(order: string, currency: string, lines: OrderFileLine[]): (string | number | null)[][] {
+export function orderRows(
+  order: string,
+  currency: string,
+  lines: OrderFileLine[],
+): (string | number | null)[][] {
   return lines.map((each) => [
     ...[order, each.line, each.supplierNumber, each.ourNumber, each.makersNumber, each.name],
     ...[each.quantity, each.unit, (each.unitCents / 100).toFixed(2), currency, each.neededBy],
@@ -65,7 +69,8 @@ export function readConfirmation(text: string, order: string, lines: number[]): 
     if (cells.order !== order)
       return fault(`Line ${at} answers order “${shown(cells.order)}”; this is order ${order}.`)
     const line = Number(cells.line)
-    if (!lines.includes(line)) return fault(`Line ${at} answers line “${shown(cells.line)}”, which the order has not.`)
+    if (!lines.includes(line))
+      return fault(`Line ${at} answers line “${shown(cells.line)}”, which the order has not.`)
     if (seen.has(line)) return fault(`Line ${line} of the order is answered twice.`)
     seen.add(line)
     const quantity = amountIn(cells.quantity)
@@ -85,7 +90,12 @@ export function readConfirmation(text: string, order: string, lines: number[]): 
 }
 
 /** A price that a supplier asks for, of something that we have under its number. */
-export type PriceChange = { supplierNumber: string; unitCents: number; packSize: number | null; leadDays: number | null }
+export type PriceChange = {
+  supplierNumber: string
+  unitCents: number
+  packSize: number | null
+  leadDays: number | null
+}
 
 export type PriceList = {
   changes: PriceChange[]
@@ -136,7 +146,13 @@ export function readPriceList(text: string, known: Map<string, { unitCents: numb
       (money.cents > ours.unitCents * doubtfulFactor || money.cents * doubtfulFactor < ours.unitCents)
     )
       doubtful.push({ supplierNumber: number, beforeCents: ours.unitCents, unitCents: money.cents })
-    changes.set(number, { supplierNumber: number, unitCents: money.cents, packSize: pack, leadDays: lead, at })
+    changes.set(number, {
+      supplierNumber: number,
+      unitCents: money.cents,
+      packSize: pack,
+      leadDays: lead,
+      at,
+    })
   }
   return {
     ok: true,
@@ -152,7 +168,8 @@ function rowsOf(text: string, needed: string[]): Read<CsvRow[]> {
   const end = read.rows.findIndex(({ cells }) => cells[first] === 'END')
   if (end === -1) return { ok: true, value: read.rows }
   const rows = read.rows.slice(0, end)
-  if (end !== read.rows.length - 1) return fault(`There is more below the last line, ${read.rows[end]!.line}.`)
+  if (end !== read.rows.length - 1)
+    return fault(`There is more below the last line, ${read.rows[end]!.line}.`)
   if (Number(read.rows[end]!.cells[second]) !== rows.length)
     return fault(
       `The file says that it has ${shown(read.rows[end]!.cells[second])} lines, and ${rows.length} are there: it was cut.`,
@@ -167,7 +184,9 @@ function amountIn(text: string | undefined): Read<number> {
   const parsed = parseNumber(text ?? '', 3)
   if (!parsed.ok) return parsed
   if (parsed.value < 0) return fault('A quantity is not less than 0.')
-  return parsed.value > 1_000_000 ? fault('That is more than anybody sends.') : { ok: true, value: tidy(parsed.value) }
+  return parsed.value > 1_000_000
+    ? fault('That is more than anybody sends.')
+    : { ok: true, value: tidy(parsed.value) }
 }
 
 /** Null for a blank, undefined for what is none. */

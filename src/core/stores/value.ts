@@ -38,7 +38,10 @@ export function storeValue(
   since: Day,
 ): StoreValue {
   const until = movements.filter((movement) => movement.day <= day)
-  const held = new Map<string, { placeId: string; lotId: string | null; quantity: number; unitCents: number }>()
+  const held = new Map<
+    string,
+    { placeId: string; lotId: string | null; quantity: number; unitCents: number }
+  >()
   for (const { lotId, partId, placeId, quantity, unitCents } of until) {
     const key = `${lotId ?? partId} ${placeId}`
     const own = held.get(key)

@@ -236,7 +236,14 @@ export type OrderProposal = {
   belowLeast: number
 }
 /** What wants to be ordered and nobody is known to sell. */
-export type Unsold = { partId: string; number: string; name: string; quantity: number; unit: PartUnit; orderBy: string }
+export type Unsold = {
+  partId: string
+  number: string
+  name: string
+  quantity: number
+  unit: PartUnit
+  orderBy: string
+}
 
 /** One line of a pick list. */
 export type PickLine = {
@@ -325,7 +332,24 @@ export type ValuePage = {
   cents: number
   expiredCents: number
   scrappedCents: number
-  expired: { partId: string; number: string; name: string; lot: number; expiresOn: string; cents: number; quantity: number; unit: PartUnit }[]
-  hurried: { orderId: string; order: number; supplier: string; sentOn: string; lines: string; hurryCents: number; cents: number }[]
+  expired: {
+    partId: string
+    number: string
+    name: string
+    lot: number
+    expiresOn: string
+    cents: number
+    quantity: number
+    unit: PartUnit
+  }[]
+  hurried: {
+    orderId: string
+    order: number
+    supplier: string
+    sentOn: string
+    lines: string
+    hurryCents: number
+    cents: number
+  }[]
   hurryCents: number
 }

@@ -139,7 +139,15 @@ export const storesAndOrders: RunnableMigration<QueryInterface> = {
   down: async ({ context: tables }) => {
     for (const column of ['placeId', 'state', 'visitId', 'actId'])
       await tables.removeColumn('stock_movements', column)
-    for (const column of ['curedOn', 'expiryAssumed', 'openedOn', 'kitLotId', 'orderLineId', 'deliveryId', 'receivedQuantity'])
+    for (const column of [
+      'curedOn',
+      'expiryAssumed',
+      'openedOn',
+      'kitLotId',
+      'orderLineId',
+      'deliveryId',
+      'receivedQuantity',
+    ])
       await tables.removeColumn('stock_lots', column)
     for (const column of ['contents', 'material', 'shelfGroup', 'keepsMonths', 'openedMonths', 'insteadOf'])
       await tables.removeColumn('parts', column)

@@ -1,5 +1,17 @@
 import type { OrderState } from '@/core/stores'
-import { day, id, longText, orNull, real, recorded, retirable, table, text, whole, type RowOf } from '../house'
+import {
+  day,
+  id,
+  longText,
+  orNull,
+  real,
+  recorded,
+  retirable,
+  table,
+  text,
+  whole,
+  type RowOf,
+} from '../house'
 
 export const vans = table('vans', { id, name: text(), yardId: text(), ...retirable })
 export type VanRow = RowOf<typeof vans>

@@ -11,7 +11,16 @@ import { addDays, showDay } from '@/core/calendar'
 import { derived } from '@/db/house'
 import { suppliers } from '@/db/stores'
 import { ourCompany, present, type Actor } from '../house'
-import { adviceOn, aheadOf, likelyServices, listStock, loadBook, loadOffers, usesByPart, weeksAhead } from '../stores'
+import {
+  adviceOn,
+  aheadOf,
+  likelyServices,
+  listStock,
+  loadBook,
+  loadOffers,
+  usesByPart,
+  weeksAhead,
+} from '../stores'
 import { listWear } from '../wear'
 import { listOpenVisits } from './visits'
 
@@ -73,25 +82,23 @@ export async function orderProposals(
     const nameOf = new Map(supplierRows.map((supplier) => [supplier.id, supplier.name]))
     return {
       unsold,
-      proposals: proposeOrders(proposals, leastOf, today).map(
-        (order): OrderProposal => ({
-          supplierId: order.supplierId,
-          supplier: nameOf.get(order.supplierId) ?? '',
-          cents: order.cents,
-          belowLeast: order.belowLeast,
-          lines: order.lines.map(({ partId, quantity, unitCents, orderBy, late, along }) => {
-            const { number, name, unit } = lineOf.get(partId)!
-            return {
-              ...{ partId, quantity, unitCents, orderBy, late, along, number, name, unit },
-              supplierNumber:
-                (offersOf.get(partId) ?? []).find((offer) => offer.supplierId === order.supplierId)
-                  ?.supplierNumber ?? '',
-              neededBy: neededOf.get(partId) ?? orderBy,
-              why: whyOf.get(partId) ?? '',
-            }
-          }),
+      proposals: proposeOrders(proposals, leastOf, today).map((order): OrderProposal => ({
+        supplierId: order.supplierId,
+        supplier: nameOf.get(order.supplierId) ?? '',
+        cents: order.cents,
+        belowLeast: order.belowLeast,
+        lines: order.lines.map(({ partId, quantity, unitCents, orderBy, late, along }) => {
+          const { number, name, unit } = lineOf.get(partId)!
+          return {
+            ...{ partId, quantity, unitCents, orderBy, late, along, number, name, unit },
+            supplierNumber:
+              (offersOf.get(partId) ?? []).find((offer) => offer.supplierId === order.supplierId)
+                ?.supplierNumber ?? '',
+            neededBy: neededOf.get(partId) ?? orderBy,
+            why: whyOf.get(partId) ?? '',
+          }
         }),
-      ),
+      })),
     }
 
     function withKits(loose: Proposal[]): Proposal[] {
@@ -133,7 +140,10 @@ export async function orderProposals(
         const { line, offer } = kits.find((kit) => kit.line.id === each.kit)!
         const covered = pieces.filter(({ partId }) => line.contents.some((piece) => piece.partId === partId))
         const orderBy = covered.map((piece) => piece.orderBy).sort()[0]!
-        whyOf.set(line.id, `for ${covered.map(({ partId }) => lineOf.get(partId)!.number).join(', ')}: less than loose`)
+        whyOf.set(
+          line.id,
+          `for ${covered.map(({ partId }) => lineOf.get(partId)!.number).join(', ')}: less than loose`,
+        )
         neededOf.set(line.id, covered.map(({ partId }) => neededOf.get(partId)!).sort()[0]!)
         return [
           {

@@ -48,12 +48,11 @@ async function pickLists(actor: Actor, asked: VisitRow[]): Promise<PickPage[]> {
     stockLots.every(),
   ])
   const visitRows = new Map(
-    (await visits.all({ id: [...new Set([...book.reserved.values()].flat().map(({ visitId }) => visitId))] })).map(
-      (row) => [row.id, row],
-    ),
+    (
+      await visits.all({ id: [...new Set([...book.reserved.values()].flat().map(({ visitId }) => visitId))] })
+    ).map((row) => [row.id, row]),
   )
   for (const row of asked) visitRows.set(row.id, row)
-  const last = asked.map((row) => row.day).sort().at(-1) ?? book.today
   // Everyone who is served before the last of them, and later ones as what left-over pieces are good for.
   const served = [...visitRows.values()]
     .filter((row) => isOpen(row.state))
@@ -93,15 +92,10 @@ async function pickLists(actor: Actor, asked: VisitRow[]): Promise<PickPage[]> {
       ...(offersOf.get(partId) ?? []).map(({ unitCents }) => unitCents),
       ...((offersOf.get(partId)?.length ?? 0) > 0 ? [] : [partOf.get(partId)?.priceCents ?? 0]),
     )
-  const plans = pickPlans(
-    wants.filter(({ day }) => day <= last || asked.length === 0),
-    shelf,
-    kits,
-    {
-      parts: Object.fromEntries(stocked.map(({ row }) => [row.id, { cents: priceOf(row.id) }])),
-      kits: Object.fromEntries(kits.map(({ partId }) => [partId, priceOf(partId)])),
-    },
-  )
+  const plans = pickPlans(wants, shelf, kits, {
+    parts: Object.fromEntries(stocked.map(({ row }) => [row.id, { cents: priceOf(row.id) }])),
+    kits: Object.fromEntries(kits.map(({ partId }) => [partId, priceOf(partId)])),
+  })
   const asLine = (lotId: string, partId: string, placeId: string, quantity: number): PickLine => {
     const part = partOf.get(partId)!
     const lot = lotOf.get(lotId)!
@@ -126,7 +120,9 @@ async function pickLists(actor: Actor, asked: VisitRow[]): Promise<PickPage[]> {
         version: row.version,
         day: row.day,
         startTime: row.startTime,
-        where: visit.machineNumber ? `${visit.machineNumber} ${visit.machineName}` : (visit.services[0]?.pump ?? ''),
+        where: visit.machineNumber
+          ? `${visit.machineNumber} ${visit.machineName}`
+          : (visit.services[0]?.pump ?? ''),
         yard: places.nameOf(yardId),
         lead: visit.lead,
         take: (plan?.take ?? [])
@@ -189,9 +185,9 @@ async function pickLists(actor: Actor, asked: VisitRow[]): Promise<PickPage[]> {
             })),
         ),
         spares: await sparesOf(visit, row),
-        consumables: visit.consumables.map((need) => ({
-          name: need.name,
-          amount: 'amount' in need && need.amount != null ? JSON.stringify(need.amount) : '',
+        consumables: visit.consumables.map(({ name, quantity, unit }) => ({
+          name,
+          amount: `about ${showAmount(quantity, unit)}`,
         })),
         tools: visit.tools.map((tool) => tool.name),
       }
@@ -234,7 +230,9 @@ async function pickLists(actor: Actor, asked: VisitRow[]): Promise<PickPage[]> {
       .flatMap((demand) => {
         const other = visitRows.get(demand.visitId)
         return other && other.day <= (visitRows.get(visitId)?.day ?? '')
-          ? [`${showAmount(demand.quantity, unit)} reserved for visit ${visitNumber(other.number)} on ${showDay(other.day, book.today)}`]
+          ? [
+              `${showAmount(demand.quantity, unit)} reserved for visit ${visitNumber(other.number)} on ${showDay(other.day, book.today)}`,
+            ]
           : []
       })
     return [
@@ -254,7 +252,13 @@ async function pickLists(actor: Actor, asked: VisitRow[]): Promise<PickPage[]> {
         part: spare.part,
       })
       const free = part
-        ? availability(book, { part: part.id, quantity: 0, day: row.day, yardId: yardOf(row), forVisit: row.id }).free
+        ? availability(book, {
+            part: part.id,
+            quantity: 0,
+            day: row.day,
+            yardId: yardOf(row),
+            forVisit: row.id,
+          }).free
         : null
       return {
         name: part ? `${part.number} ${part.name}` : spare.name,
@@ -268,4 +272,5 @@ async function pickLists(actor: Actor, asked: VisitRow[]): Promise<PickPage[]> {
 }
 
 const bins = new Intl.Collator('en', { numeric: true })
-const byBin = (a: PickLine, b: PickLine) => bins.compare(a.bin || '~', b.bin || '~') || bins.compare(a.number, b.number)
+const byBin = (a: PickLine, b: PickLine) =>
+  bins.compare(a.bin || '~', b.bin || '~') || bins.compare(a.number, b.number)

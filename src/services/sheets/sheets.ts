@@ -48,7 +48,7 @@ export async function getSheet(actor: Actor, id: string): Promise<SheetPage> {
     asLines([row]),
     entriesOf(id),
     Promise.all(row.assemblyIds.map((assemblyId) => getWear(actor, assemblyId))),
-    listBenchParts(actor),
+    listBenchParts(actor, row.visitId),
     metersOf(row),
     earlierMeasures(row),
     settledTorques(row),

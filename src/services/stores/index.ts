@@ -21,7 +21,7 @@ export {
   sendOrder,
   takeConfirmation,
 } from './orders'
-export { pickForVisit } from './picks'
+export { pickedForNothing, pickForVisit } from './picks'
 export { listPlaceChoices } from './placeChoices'
 export { loadOffers } from './placedOrders'
 export { type Place, listPlaces, loadPlaces, saveVan } from './places'

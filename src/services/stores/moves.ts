@@ -248,7 +248,9 @@ export async function extendLot(actor: Actor, input: ExtendInput): Promise<{ unt
     if (!lot || !row) throw notFound('This lot')
     const ageing = { group: row.shelfGroup, months: row.keepsMonths }
     if (ageing.group === 'none' || ageing.group === 'own')
-      throw conflict(`Only rubber of group A, B or C can be lengthened by an inspection; ${row.number} is none.`)
+      throw conflict(
+        `Only rubber of group A, B or C can be lengthened by an inspection; ${row.number} is none.`,
+      )
     const longer = goodUntil(ageing, { ...lot, extended: true })!.day
     if (lot.expiresOn !== null && lot.expiresOn >= longer)
       throw conflict(`Lot ${lot.number} has been lengthened already: it is good until ${lot.expiresOn}.`)

@@ -87,7 +87,11 @@ function asListLine(
     sentOn,
     lines: lines.length,
     cents: rows.reduce((sum, line) => sum + Math.round(line.quantity * line.unitCents), 0),
-    comesOn: open.map((line) => comesOn(line, order, today)).sort().at(-1) ?? null,
+    comesOn:
+      open
+        .map((line) => comesOn(line, order, today))
+        .sort()
+        .at(-1) ?? null,
     chase: chaseFor(order, today),
   }
 }
@@ -121,7 +125,17 @@ export async function getOrder(actor: Actor, reference: string): Promise<OrderPa
       const line = order.lines[at]!
       const { id, partId, supplierNumber, quantity, unitCents, neededBy, confirmed, promisedOn } = row
       return {
-        ...{ id, line: row.line, partId, supplierNumber, quantity, unitCents, neededBy, confirmed, promisedOn },
+        ...{
+          id,
+          line: row.line,
+          partId,
+          supplierNumber,
+          quantity,
+          unitCents,
+          neededBy,
+          confirmed,
+          promisedOn,
+        },
         ...{ number: part.number, name: part.name, makersNumber: part.makersNumber, unit: part.unit },
         late: row.late === 1,
         calledOff: row.calledOff,
@@ -241,10 +255,17 @@ export async function sendOrder(actor: Actor, input: SendInput): Promise<void> {
         { id: line.id },
         { late: line.neededBy !== null && addDays(today, line.leadDays) > line.neededBy ? 1 : 0 },
       )
-    await editRow(actor, orders, named(row), { id, version }, { state: 'sent', sentOn: today, hurryCents: hurry }, {
-      action: 'sent',
-      summary: `Order ${visitNumber(row.number)} sent`,
-    })
+    await editRow(
+      actor,
+      orders,
+      named(row),
+      { id, version },
+      { state: 'sent', sentOn: today, hurryCents: hurry },
+      {
+        action: 'sent',
+        summary: `Order ${visitNumber(row.number)} sent`,
+      },
+    )
   })
 }
 
@@ -271,12 +292,21 @@ export async function confirmOrder(actor: Actor, input: ConfirmInput): Promise<v
       const said = confirm.lines.find((line) => line.id === id)
       return said && said.confirmed < quantity
     })
-    await editRow(actor, orders, named(order.row), confirm, { state: 'confirmed' }, {
-      action: 'confirmed',
-      summary: `Order ${visitNumber(order.row.number)} confirmed${
-        less.length > 0 ? `, ${less.length} ${less.length === 1 ? 'line' : 'lines'} with less than ordered` : ''
-      }`,
-    })
+    await editRow(
+      actor,
+      orders,
+      named(order.row),
+      confirm,
+      { state: 'confirmed' },
+      {
+        action: 'confirmed',
+        summary: `Order ${visitNumber(order.row.number)} confirmed${
+          less.length > 0
+            ? `, ${less.length} ${less.length === 1 ? 'line' : 'lines'} with less than ordered`
+            : ''
+        }`,
+      },
+    )
     await touchVersion(order.row, confirm.version)
   })
 }
@@ -290,7 +320,8 @@ async function touchVersion(row: OrderRow, read: number): Promise<void> {
 async function requireComing(id: string): Promise<FullOrder> {
   const order = (await loadOrders()).find((each) => each.id === id)
   if (!order) throw notFound('This order')
-  if (!isComing(order.state)) throw conflict(`It is ${orderStates[order.state].toLowerCase()}: nothing of it comes.`)
+  if (!isComing(order.state))
+    throw conflict(`It is ${orderStates[order.state].toLowerCase()}: nothing of it comes.`)
   return order
 }
 
@@ -316,13 +347,16 @@ export async function takeConfirmation(
         id: order.rows.find(({ line }) => line === said.line)!.id,
         confirmed: said.quantity,
         promisedOn: said.promisedOn,
-        answer: [said.substitute && `offers ${said.substitute} instead`, said.note].filter(Boolean).join('; '),
+        answer: [said.substitute && `offers ${said.substitute} instead`, said.note]
+          .filter(Boolean)
+          .join('; '),
       })),
     })
     return {
       answered: read.value.length,
-      less: read.value.filter((said) => said.quantity < order.rows.find(({ line }) => line === said.line)!.quantity)
-        .length,
+      less: read.value.filter(
+        (said) => said.quantity < order.rows.find(({ line }) => line === said.line)!.quantity,
+      ).length,
       substitutes: read.value.flatMap(({ line, substitute }) =>
         substitute === '' ? [] : [`line ${line}: ${substitute}`],
       ),
@@ -341,7 +375,10 @@ export async function endOrder(actor: Actor, input: EndOrderInput): Promise<void
       throw conflict(`It is ${orderStates[order.state].toLowerCase()} already.`)
     const came = order.lines.some((line) => line.received > 0)
     for (const line of order.lines)
-      await orderLines.update({ id: line.id }, { calledOff: tidy(Math.max(0, line.quantity - line.received)) })
+      await orderLines.update(
+        { id: line.id },
+        { calledOff: tidy(Math.max(0, line.quantity - line.received)) },
+      )
     await editRow(
       actor,
       orders,
@@ -379,4 +416,3 @@ export async function orderFile(
     })),
   }
 }
-

@@ -1,20 +1,13 @@
 import 'server-only'
 import { showDay } from '@/core/calendar'
-import { availability, pickSchema, showAmount, tidy, type PickInput } from '@/core/stores'
+import { availability, pickSchema, showAmount, tidy, type PickInput, type PickPage } from '@/core/stores'
 import { isOpen, visitNumber } from '@/core/plan'
 import { check, conflict, invalid, notFound } from '@/core/problem'
-import { write } from '@/db/house'
+import { derived, write } from '@/db/house'
 import { people } from '@/db/access'
 import { stockLots, stockMovements, type StockLotRow, type StockMovementRow } from '@/db/stores'
 import { visits, type VisitRow } from '@/db/plan'
-import {
-  dayOf,
-  ourCompany,
-  recordChange,
-  requirePermission,
-  timeOf,
-  type Actor,
-} from '../house'
+import { dayOf, ourCompany, recordChange, requirePermission, timeOf, type Actor } from '../house'
 import { isKept, openedPieces, shift } from './moves'
 import { loadPlaces } from './places'
 import { loadBook, loadStock, yardsOfWork } from './stock'
@@ -35,7 +28,10 @@ export async function pickForVisit(actor: Actor, input: PickInput): Promise<{ pi
     if (!visit) throw notFound('This visit')
     if (!isOpen(visit.state)) throw conflict('This visit does not stand any more.')
     const lots = new Map(
-      (await stockLots.all({ id: [...pick.take, ...pick.open].map(({ lotId }) => lotId) })).map((lot) => [lot.id, lot]),
+      (await stockLots.all({ id: [...pick.take, ...pick.open].map(({ lotId }) => lotId) })).map((lot) => [
+        lot.id,
+        lot,
+      ]),
     )
     for (const [at, { lotId }] of pick.take.entries())
       if (!lots.has(lotId)) throw invalid({ [`take.${at}.lotId`]: 'This lot is not known.' })
@@ -48,7 +44,13 @@ export async function pickForVisit(actor: Actor, input: PickInput): Promise<{ pi
       rows.push(
         ...shift(
           actor,
-          { id: pick.id, index, partId, kind: 'move', reason: `picked for visit ${visitNumber(visit.number)}` },
+          {
+            id: pick.id,
+            index,
+            partId,
+            kind: 'move',
+            reason: `picked for visit ${visitNumber(visit.number)}`,
+          },
           quantity,
           { lotId, placeId, state: 'shelf', visitId: null },
           { lotId, placeId, state: 'picked', visitId: visit.id },
@@ -130,7 +132,13 @@ async function refuseReserved(
   for (const [part, quantity] of asked) {
     const stocked = book.parts.get(part)
     if (!stocked) throw notFound('This part')
-    const { free } = availability(book, { part, quantity, day: visit.day, yardId: yardOf(visit), forVisit: visit.id })
+    const { free } = availability(book, {
+      part,
+      quantity,
+      day: visit.day,
+      yardId: yardOf(visit),
+      forVisit: visit.id,
+    })
     if (free >= quantity) continue
     const there = stocked.lots.reduce((sum, lot) => sum + Math.max(0, lot.onHand), 0)
     // What is not there at all is told where it is looked for, with who took it.
@@ -146,4 +154,39 @@ async function refuseReserved(
       } ${numbers.join(', ')}.`,
     )
   }
+}
+
+/** What lies ready for visits that are done or called off: it wants to be brought back. */
+export async function pickedForNothing(_actor: Actor): Promise<PickPage['picked']> {
+  const [stocked, visitRows, places, lotRows] = await Promise.all([
+    loadStock(),
+    visits.every(),
+    loadPlaces(),
+    stockLots.every(),
+  ])
+  return derived('picked for nothing', [visitRows, places, lotRows, ...stocked], () => {
+    const visitOf = new Map(visitRows.map((row) => [row.id, row]))
+    const lotOf = new Map(lotRows.map((lot) => [lot.id, lot]))
+    return stocked.flatMap(({ row, buckets }) =>
+      buckets
+        .filter(({ visitId, quantity }) => {
+          const visit = visitId === null ? undefined : visitOf.get(visitId)
+          return quantity > 0 && visit !== undefined && !isOpen(visit.state)
+        })
+        .map((bucket) => ({
+          ...{ partId: row.id, number: row.number, name: row.name, unit: row.unit },
+          ...{
+            placeId: bucket.placeId,
+            state: bucket.state,
+            quantity: bucket.quantity,
+            visitId: bucket.visitId,
+          },
+          lotId: bucket.lotId!,
+          lot: lotOf.get(bucket.lotId!)?.number ?? 0,
+          code: lotOf.get(bucket.lotId!)?.code ?? '',
+          place: places.nameOf(bucket.placeId),
+          visit: visitOf.get(bucket.visitId!)!.number,
+        })),
+    )
+  })
 }

@@ -42,16 +42,18 @@ export async function receiveDelivery(
     const order = (await loadOrders()).find((each) => each.id === delivery.orderId)
     if (!order) throw notFound('This order')
     if (!isComing(order.state))
-      throw conflict(`Order ${visitNumber(order.row.number)} is ${orderStates[order.state].toLowerCase()}: nothing of it comes.`)
+      throw conflict(
+        `Order ${visitNumber(order.row.number)} is ${orderStates[order.state].toLowerCase()}: nothing of it comes.`,
+      )
     const { today } = present(await ourCompany())
     if (delivery.receivedOn > today) throw invalid({ receivedOn: 'This day is still to come.' })
     if (delivery.receivedOn < order.sentOn!) throw invalid({ receivedOn: 'That is before it was ordered.' })
-    const twice = (await deliveries.all({ noteNumber: delivery.noteNumber })).find((each) =>
-      // Two suppliers may use the same number; one does not.
-      each.orderId === order.id,
+    const twice = (await deliveries.all({ noteNumber: delivery.noteNumber })).find(
+      (each) =>
+        // Two suppliers may use the same number; one does not.
+        each.orderId === order.id,
     )
-    if (twice)
-      throw invalid({ noteNumber: `This note was taken in on ${twice.receivedOn} already.` })
+    if (twice) throw invalid({ noteNumber: `This note was taken in on ${twice.receivedOn} already.` })
     const partOf = new Map((await parts.every()).map((part) => [part.id, part]))
     const lots: number[] = []
     const differences: string[] = []
@@ -66,8 +68,10 @@ export async function receiveDelivery(
       seen.add(line.lineId)
       if (line.damaged > line.came) faults[`${field}damaged`] = 'More than came cannot be damaged.'
       const part = partOf.get(row.partId)!
-      if (part.unit === 'piece' && !Number.isInteger(line.damaged)) faults[`${field}damaged`] = 'Pieces come whole.'
-      if (part.unit === 'piece' && !Number.isInteger(line.noted)) faults[`${field}noted`] = 'Pieces come whole.'
+      if (part.unit === 'piece' && !Number.isInteger(line.damaged))
+        faults[`${field}damaged`] = 'Pieces come whole.'
+      if (part.unit === 'piece' && !Number.isInteger(line.noted))
+        faults[`${field}noted`] = 'Pieces come whole.'
     }
     if (Object.keys(faults).length > 0) throw invalid(faults)
     if (delivery.lines.every((line) => line.came === 0 && line.noted === 0))
@@ -129,10 +133,11 @@ export async function receiveDelivery(
       recordedById: actor.id,
     })
     const after = (await loadOrders()).find((each) => each.id === order.id)!
-    const closed = after.lines.every(
-      (line) => line.received >= tidy(line.quantity - line.calledOff),
+    const closed = after.lines.every((line) => line.received >= tidy(line.quantity - line.calledOff))
+    await orders.update(
+      { id: order.id },
+      { state: closed ? 'closed' : order.state, version: order.row.version + 1 },
     )
-    await orders.update({ id: order.id }, { state: closed ? 'closed' : order.state, version: order.row.version + 1 })
     await recordChange(actor, {
       entity: 'order',
       entityId: order.id,
@@ -144,4 +149,3 @@ export async function receiveDelivery(
     return { lots, differences, closed }
   })
 }
-

@@ -181,10 +181,7 @@ export async function yardsOfWork(): Promise<
 }
 
 /** The uses of the stores' parts among some entries that nobody has taken back. */
-export function usesIn(
-  rows: SheetEntryRow[],
-  where: Pick<SheetUse, 'visitId' | 'placeId'>,
-): SheetUse[] {
+export function usesIn(rows: SheetEntryRow[], where: Pick<SheetUse, 'visitId' | 'placeId'>): SheetUse[] {
   const back = new Set(
     rows.filter(({ kind }) => kind === 'takeBack').map(({ payload }) => (payload as Payloads['takeBack']).of),
   )
@@ -222,7 +219,19 @@ async function makeBook(today: string): Promise<Book> {
     yardsOfWork(),
   ])
   const needs = await partNeedsOf(visitRows.map((visit) => visit.items))
-  const from = [today, visitRows, uses, practices, versions, sheetRows, yardOf, coming, places, offersOf, ...stocked]
+  const from = [
+    today,
+    visitRows,
+    uses,
+    practices,
+    versions,
+    sheetRows,
+    yardOf,
+    coming,
+    places,
+    offersOf,
+    ...stocked,
+  ]
   return derived('book', from, () => {
     const kits = closedKits(stocked, today)
     const stockedParts = stocked.map((each) =>
@@ -278,7 +287,17 @@ function asStockedPart(
     expiresOn,
     yardId: places.yardOf(placeId),
   }))
-  return { id, number, name, unit, bin, fits, leadDays, retired: row.retiredOn !== null, lots: [...lots, ...inKits] }
+  return {
+    id,
+    number,
+    name,
+    unit,
+    bin,
+    fits,
+    leadDays,
+    retired: row.retiredOn !== null,
+    lots: [...lots, ...inKits],
+  }
 }
 
 /** What each open visit still wants of the stores: what its sheet has taken and what is picked for it is there. */
@@ -308,14 +327,16 @@ function demandsOf({
         picked.set(`${visitId} ${row.id}`, tidy((picked.get(`${visitId} ${row.id}`) ?? 0) + quantity))
   return open.flatMap((visit, index) => {
     const sheetId = sheetRows.find((sheet) => sheet.visitId === visit.id)?.id
-    return [...wantedOf(visit, needs[index]!, stockedParts, modelOf)].flatMap(([partId, quantity]): Demand[] => {
-      const taken = uses
-        .filter((use) => use.sheetId === sheetId && use.partId === partId)
-        .reduce((sum, use) => sum + use.quantity, 0)
-      const left = tidy(quantity - taken - (picked.get(`${visit.id} ${partId}`) ?? 0))
-      const { id: visitId, day } = visit
-      return left > 0 ? [{ visitId, day, partId, quantity: left, yardId: yardOf(visit) }] : []
-    })
+    return [...wantedOf(visit, needs[index]!, stockedParts, modelOf)].flatMap(
+      ([partId, quantity]): Demand[] => {
+        const taken = uses
+          .filter((use) => use.sheetId === sheetId && use.partId === partId)
+          .reduce((sum, use) => sum + use.quantity, 0)
+        const left = tidy(quantity - taken - (picked.get(`${visit.id} ${partId}`) ?? 0))
+        const { id: visitId, day } = visit
+        return left > 0 ? [{ visitId, day, partId, quantity: left, yardId: yardOf(visit) }] : []
+      },
+    )
   })
 }
 
@@ -353,5 +374,7 @@ export function missingFor(
   yardId?: string,
 ) {
   const part = stockedFor(book.parts.values(), need)
-  return part && { part, ...availability(book, { part: part.id, quantity: need.quantity, day, yardId, forVisit }) }
+  return (
+    part && { part, ...availability(book, { part: part.id, quantity: need.quantity, day, yardId, forVisit }) }
+  )
 }

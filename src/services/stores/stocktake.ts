@@ -9,7 +9,10 @@ import { requirePlace } from './places'
 import { loadStock } from './stock'
 
 /** What lies on the shelves of a place, bin after bin, as a stocktake goes round. */
-export async function listToCount(_actor: Actor, place: string): Promise<{ placeId: string; lines: StocktakeLine[] }> {
+export async function listToCount(
+  _actor: Actor,
+  place: string,
+): Promise<{ placeId: string; lines: StocktakeLine[] }> {
   const placeId = await requirePlace(place)
   const [stocked, lotRows] = await Promise.all([loadStock(), stockLots.every()])
   const lotOf = new Map(lotRows.map((lot) => [lot.id, lot]))

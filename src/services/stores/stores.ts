@@ -16,6 +16,7 @@ import {
   stockStates,
   suppliesOf,
   tidy,
+  withinReach,
   type Book,
   type ClosedKit,
   type CountInput,
@@ -287,37 +288,55 @@ export async function listPartChoices(_actor: Actor): Promise<PartChoice[]> {
   )
 }
 
-/** The parts as the bench takes them: the lot to use first comes first. */
-export async function listBenchParts(_actor: Actor): Promise<BenchPart[]> {
-  const [stocked, lotRows] = await Promise.all([loadStock(), stockLots.all()])
+/**
+ * The parts as the bench takes them: what is picked for its visit first, then the lot to use first. What
+ * others have picked is not there for it.
+ *
+ * @param visitId the visit that the sheet works on; null for one that was opened without
+ */
+export async function listBenchParts(_actor: Actor, visitId: string | null = null): Promise<BenchPart[]> {
+  const [stocked, lotRows] = await Promise.all([loadStock(), stockLots.every()])
   const codes = new Map(lotRows.map((lot) => [lot.id, lot.code]))
   return stocked
-    .filter(({ row }) => !row.retiredOn)
-    .map(({ row, stock }) => ({
-      id: row.id,
-      number: row.number,
-      name: row.name,
-      unit: row.unit,
-      bin: row.bin,
-      onHand: stock.onHand,
-      fits: row.fits,
-      lots: stock.lots
-        .filter((lot) => lot.onHand > 0)
+    .filter(({ row }) => !row.retiredOn && row.contents.length === 0)
+    .map(({ row, stock, buckets }) => {
+      const lots = stock.lots
         .map((lot) => ({
+          ...lot,
+          reach: withinReach(buckets, { lotId: lot.id, visitId }),
+          picked: tidy(
+            buckets
+              .filter((bucket) => visitId !== null && bucket.lotId === lot.id && bucket.visitId === visitId)
+              .reduce((sum, { quantity }) => sum + quantity, 0),
+          ),
+        }))
+        .filter(({ reach }) => reach > 0)
+        .sort((a, b) => Number(b.picked > 0) - Number(a.picked > 0))
+      return {
+        id: row.id,
+        number: row.number,
+        name: row.name,
+        unit: row.unit,
+        bin: row.bin,
+        onHand: tidy(lots.filter((lot) => !lot.expired).reduce((sum, { reach }) => sum + reach, 0)),
+        fits: row.fits,
+        lots: lots.map((lot) => ({
           id: lot.id,
           label: [
             `lot ${lot.number}`,
             codes.get(lot.id),
-            `${showAmount(lot.onHand, row.unit)} there`,
-            lot.openPack > 0 && 'opened',
+            lot.picked > 0 && `${showAmount(lot.picked, row.unit)} picked for this visit`,
+            `${showAmount(lot.reach, row.unit)} there`,
+            (lot.openPack > 0 || lot.opened) && 'opened',
             lot.expired && 'expired',
           ]
             .filter(Boolean)
             .join(', '),
-          onHand: lot.onHand,
+          onHand: lot.reach,
           expired: lot.expired,
         })),
-    }))
+      }
+    })
 }
 
 /** Adds a part, or changes one: without a version it is new. */
@@ -380,8 +399,7 @@ async function requirePieces(
       throw invalid({ [`contents.${at}.quantity`]: 'Pieces come whole.' })
   for (const [at, each] of insteadOf.entries()) {
     if (each.partId === id) throw invalid({ [`insteadOf.${at}.partId`]: 'A part cannot stand for itself.' })
-    if (!all.has(each.partId))
-      throw invalid({ [`insteadOf.${at}.partId`]: 'Choose a part from the list.' })
+    if (!all.has(each.partId)) throw invalid({ [`insteadOf.${at}.partId`]: 'Choose a part from the list.' })
   }
 }
 
@@ -569,7 +587,8 @@ export async function countPart(actor: Actor, input: CountInput): Promise<{ chan
     }))
     // Everything that holds or lacks something was looked at: then nothing without a lot is left open.
     const all = stock.lots.every((lot) => lot.onHand === 0 || counted.some((each) => each.lotId === lot.id))
-    if (stock.loose !== 0 && all) differences.push({ lotId: null, placeId: homeOf(null), quantity: countDifference(0, stock.loose) })
+    if (stock.loose !== 0 && all)
+      differences.push({ lotId: null, placeId: homeOf(null), quantity: countDifference(0, stock.loose) })
     // A bin that was found as the book says was counted all the same: what left it before is known by that.
     const rows = differences.map((each, index) => ({
       ...movement(actor, { partId: row.id, kind: 'count', at: now(), reason: count.reason, ...each }),

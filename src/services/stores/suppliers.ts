@@ -76,7 +76,14 @@ export async function saveSupplier(actor: Actor, input: SupplierInput): Promise<
       return
     }
     if (await suppliers.byId(id)) return
-    const row: SupplierRow = { ...values, id, retiredOn: null, retiredReason: '', createdAt: now(), version: 1 }
+    const row: SupplierRow = {
+      ...values,
+      id,
+      retiredOn: null,
+      retiredReason: '',
+      createdAt: now(),
+      version: 1,
+    }
     await suppliers.insert(row)
     await recordChange(actor, {
       entity: 'supplier',
@@ -92,18 +99,19 @@ export async function saveSupplier(actor: Actor, input: SupplierInput): Promise<
 /** What a supplier sells a part for: new without a version. */
 export async function saveOffer(actor: Actor, input: OfferInput): Promise<void> {
   requirePermission(actor, 'stores.edit')
-  const { id, version, price, ...rest } = check(offerSchema, input) as Omit<OfferInput, 'price'> & { price: number }
+  const { id, version, price, ...rest } = check(offerSchema, input) as Omit<OfferInput, 'price'> & {
+    price: number
+  }
   const values = { ...rest, unitCents: price }
   await write(async () => {
-    const [supplier, part] = await Promise.all([
-      suppliers.byId(values.supplierId),
-      parts.byId(values.partId),
-    ])
+    const [supplier, part] = await Promise.all([suppliers.byId(values.supplierId), parts.byId(values.partId)])
     if (!supplier) throw invalid({ supplierId: 'Choose a supplier.' })
     if (!part) throw notFound('This part')
     if (part.unit === 'piece' && !Number.isInteger(values.minimumOrder))
       throw invalid({ minimumOrder: 'Pieces come whole.' })
-    const others = (await offers.all({ supplierId: supplier.id, endedOn: null })).filter((each) => each.id !== id)
+    const others = (await offers.all({ supplierId: supplier.id, endedOn: null })).filter(
+      (each) => each.id !== id,
+    )
     if (others.some((each) => each.supplierNumber === values.supplierNumber && each.partId !== part.id))
       throw invalid({ supplierNumber: `${supplier.name} sells another part under this number.` })
     if (others.some((each) => each.partId === part.id))
@@ -130,7 +138,10 @@ export async function saveOffer(actor: Actor, input: OfferInput): Promise<void> 
 }
 
 /** Reads a price list: what it would change, and takes it if asked to. Nothing is taken of a faulty one. */
-export async function takePriceList(actor: Actor, input: PriceListInput): Promise<PriceList & { taken: number }> {
+export async function takePriceList(
+  actor: Actor,
+  input: PriceListInput,
+): Promise<PriceList & { taken: number }> {
   requirePermission(actor, 'stores.edit')
   const { supplierId, text, take, doubtful } = check(priceListSchema, input)
   return write(async () => {

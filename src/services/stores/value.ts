@@ -97,7 +97,11 @@ export async function partStockOn(
   _actor: Actor,
   partId: string,
   day: string,
-): Promise<{ day: string; total: number; held: { lot: number | null; place: string; state: string; quantity: number }[] }> {
+): Promise<{
+  day: string
+  total: number
+  held: { lot: number | null; place: string; state: string; quantity: number }[]
+}> {
   const company = await ourCompany()
   const { today } = present(company)
   if (!isDay(day)) throw invalid({ day: 'Enter a day.' })

@@ -2,10 +2,18 @@
 
 import Autocomplete from '@mui/material/Autocomplete'
 import { useRouter } from 'next/navigation'
-import { useController } from 'react-hook-form'
+import Button from '@mui/material/Button'
+import { useController, useFieldArray, useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { fieldName } from '@/core/fleet'
-import { partSchema, partUnits, type PartForm, type PartChoice, type StockLine } from '@/core/stores'
+import {
+  partSchema,
+  partUnits,
+  shelfGroups,
+  type PartForm,
+  type PartChoice,
+  type StockLine,
+} from '@/core/stores'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'
@@ -14,12 +22,14 @@ import { FieldFrame, TextInput } from '../forms/FieldFrame'
 type Props = {
   part?: StockLine
   choices: PartChoice[]
+  /** Every part of the list: what a kit may hold, and what it may stand for. */
+  parts: Pick<StockLine, 'id' | 'number' | 'name'>[]
   currency: string
   save: (input: PartForm) => Promise<Outcome>
 }
 
 /** A part of the stores: ours by number, with price, lead days, minimum, and what it serves as. */
-export function PartDialog({ part, choices, currency, save }: Props) {
+export function PartDialog({ part, choices, parts, currency, save }: Props) {
   const router = useRouter()
   return (
     <DialogForm
@@ -40,6 +50,12 @@ export function PartDialog({ part, choices, currency, save }: Props) {
         minimum: part?.minimum ?? ('' as never),
         bin: part?.bin ?? '',
         fits: part?.fits ?? [],
+        contents: part?.contents ?? [],
+        insteadOf: part?.insteadOf ?? [],
+        material: part?.material ?? '',
+        shelfGroup: part?.shelfGroup ?? 'none',
+        keepsMonths: part?.keepsMonths || ('' as never),
+        openedMonths: part?.openedMonths || ('' as never),
         note: part?.note ?? '',
       })}
       action={async (input) => {
@@ -75,6 +91,13 @@ export function PartDialog({ part, choices, currency, save }: Props) {
         <TextEntry name="minimum" label="Least to have" inputMode="decimal" optional />
       </FieldRow>
       <FieldRow>
+        <TextEntry name="material" label="Material" optional />
+        <ChoiceEntry name="shelfGroup" label="On the shelf" options={options(shelfGroups)} />
+      </FieldRow>
+      <Ageing />
+      <KitEntry parts={parts.filter((each) => each.id !== part?.id)} />
+      <InsteadEntry parts={parts.filter((each) => each.id !== part?.id)} choices={choices} />
+      <FieldRow>
         <TextEntry name="makersNumber" label="Maker’s number" optional />
         <TextEntry name="note" label="Note" optional />
       </FieldRow>
@@ -86,8 +109,139 @@ export function PartDialog({ part, choices, currency, save }: Props) {
 function asForm(row: Record<string, unknown>): Partial<PartForm> {
   const { number, name, makersNumber, unit, packSize, leadDays, minimum, bin, fits, note, priceCents } =
     row as StockLine
+  const { contents, insteadOf, material, shelfGroup, keepsMonths, openedMonths } = row as StockLine
   const price = (priceCents / 100).toFixed(2)
-  return { number, name, makersNumber, unit, packSize, leadDays, minimum, bin, fits, note, price }
+  return {
+    number,
+    name,
+    makersNumber,
+    unit,
+    packSize,
+    leadDays,
+    minimum,
+    bin,
+    fits,
+    note,
+    price,
+    ...{ contents, insteadOf, material, shelfGroup, keepsMonths, openedMonths },
+  }
+}
+
+/** How long it keeps, where that is its own, and once it is open. */
+function Ageing() {
+  const group = useWatch<PartForm>({ name: 'shelfGroup' })
+  return (
+    <FieldRow>
+      {group === 'own' && <TextEntry name="keepsMonths" label="Keeps" unit="months" inputMode="numeric" />}
+      {group !== 'none' && (
+        <TextEntry
+          name="openedMonths"
+          label="Once it is open"
+          unit="months"
+          inputMode="numeric"
+          hint="A bottle or tube; blank where that makes no difference"
+          optional
+        />
+      )}
+    </FieldRow>
+  )
+}
+
+type Named = Pick<StockLine, 'id' | 'number' | 'name'>
+const asOptions = (parts: Named[]) =>
+  parts.map(({ id, number, name }) => ({ value: id, label: `${number} ${name}` }))
+
+/** What a kit of unlike pieces holds. */
+function KitEntry({ parts }: { parts: Named[] }) {
+  const { control, formState } = useFormContext<PartForm>()
+  const { fields, append, remove } = useFieldArray({ control, name: 'contents' })
+  const fault = formState.errors.contents as { message?: string } | undefined
+  return (
+    <fieldset className="field">
+      <legend>
+        Kit of unlike pieces <span className="second">· optional</span>
+      </legend>
+      {fields.map((field, at) => (
+        <FieldRow key={field.id}>
+          <ChoiceEntry
+            name={`contents.${at}.partId`}
+            label="Holds"
+            about={`piece ${at + 1}`}
+            placeholder="Choose"
+            options={asOptions(parts)}
+          />
+          <TextEntry
+            name={`contents.${at}.quantity`}
+            label="How many"
+            about={`piece ${at + 1}`}
+            inputMode="numeric"
+          />
+          <Button onClick={() => remove(at)} aria-label={`Take piece ${at + 1} out`}>
+            Take out
+          </Button>
+        </FieldRow>
+      ))}
+      {fault?.message && (
+        <p className="oxide" role="alert">
+          {fault.message}
+        </p>
+      )}
+      <Button variant="outlined" onClick={() => append({ partId: '', quantity: '' as never })}>
+        It holds a piece
+      </Button>
+    </fieldset>
+  )
+}
+
+/** What it may be used instead of, and who has approved of it. */
+function InsteadEntry({ parts, choices }: { parts: Named[]; choices: PartChoice[] }) {
+  const { control } = useFormContext<PartForm>()
+  const { fields, append, remove } = useFieldArray({ control, name: 'insteadOf' })
+  const models = [...new Map(choices.map((choice) => [choice.modelId, choice.model]))]
+  return (
+    <fieldset className="field">
+      <legend>
+        Stands for another part <span className="second">· optional</span>
+      </legend>
+      {fields.map((field, at) => (
+        <FieldRow key={field.id}>
+          <ChoiceEntry
+            name={`insteadOf.${at}.partId`}
+            label="Instead of"
+            about={`line ${at + 1}`}
+            placeholder="Choose"
+            options={asOptions(parts)}
+          />
+          <ChoiceEntry
+            name={`insteadOf.${at}.kind`}
+            label="As"
+            about={`line ${at + 1}`}
+            options={[
+              { value: 'supersedes', label: 'it supersedes it' },
+              { value: 'alternative', label: 'it does as well' },
+            ]}
+          />
+          <ChoiceEntry
+            name={`insteadOf.${at}.modelId`}
+            label="On"
+            about={`line ${at + 1}`}
+            placeholder="every model"
+            options={models.map(([value, label]) => ({ value, label }))}
+          />
+          <TextEntry name={`insteadOf.${at}.approval`} label="Approved by" about={`line ${at + 1}`} />
+          <Button onClick={() => remove(at)} aria-label={`Take line ${at + 1} away`}>
+            Take away
+          </Button>
+        </FieldRow>
+      ))}
+      <Button
+        variant="outlined"
+        onClick={() => append({ partId: '', kind: 'supersedes', modelId: null, positions: [], approval: '' })}
+      >
+        It stands for a part
+      </Button>
+    </fieldset>
+  )
 }
 
 /** Which parts of which pump models it serves as: sheets then offer it where it is needed. */

@@ -8,6 +8,7 @@ import { Link } from '../frame/Link'
 import { unpack, type Packed } from '../frame/packed'
 import { useHydrated } from '../frame/useHydrated'
 import { StockChart } from '../graphics/StockChart'
+import { leadWords } from './leadWords'
 import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '../table/Table'
 
 type Props = { packed: Packed<PartAhead>; unit: string; minimum: number; leadDays: number; today: string }
@@ -16,7 +17,7 @@ const few = 6
 
 /** What will be wanted of a part, how its stock then stands, and whether and why to order. */
 export function StockAhead({ packed, unit, minimum, leadDays, today }: Props) {
-  const { weeks, advice, risk, uses } = unpack(packed)
+  const { weeks, advice, risk, uses, supplier, lead } = unpack(packed)
   const [all, setAll] = useState(false)
   const hydrated = useHydrated()
   const shown = all ? uses : uses.slice(0, few)
@@ -27,7 +28,10 @@ export function StockAhead({ packed, unit, minimum, leadDays, today }: Props) {
       >
         {orderWords(advice, unit, today)}
       </span>
-      <span className="second block">{whyWords(advice, leadDays, today)}</span>
+      <span className="second block">
+        {supplier !== null && `From ${supplier}${lead ? `, ${leadWords(lead)}` : ''}. `}
+        {whyWords(advice, lead?.days ?? leadDays, today)}
+      </span>
     </p>
   )
   if (uses.length === 0)

@@ -2,7 +2,7 @@
 
 import { Link } from '../frame/Link'
 import { useState } from 'react'
-import { showAmount, type StockLine } from '@/core/stores'
+import { showAmount, stockStates, type StockLine } from '@/core/stores'
 import { showMoney } from '@/core/units'
 import { TextInput } from '../forms/FieldFrame'
 import { DataTable } from '../table/DataTable'
@@ -12,8 +12,9 @@ const filters = {
   all: () => true,
   count: (part: StockLine) => part.short > 0,
   order: (part: StockLine) => part.below || part.missing > 0,
+  away: (part: StockLine) => part.elsewhere.some(({ state }) => state === 'quarantine' || state === 'back'),
 } as const
-const filterNames = { all: 'All', count: 'To count', order: 'To order' } as const
+const filterNames = { all: 'All', count: 'To count', order: 'To order', away: 'Set aside' } as const
 
 /** Every part with its stock, what the booked visits need of it, and what wants doing. */
 export function StockTable({ parts, currency }: { parts: StockLine[]; currency: string }) {
@@ -70,6 +71,7 @@ export function StockTable({ parts, currency }: { parts: StockLine[]; currency: 
                     {part.number}
                   </Link>{' '}
                   {part.name}
+                  {part.contents.length > 0 && <span className="second"> · kit</span>}
                   <div className="second">{part.fitsModels.join(', ')}</div>
                 </>
               ),
@@ -84,6 +86,24 @@ export function StockTable({ parts, currency }: { parts: StockLine[]; currency: 
                   <span className="strong">{showAmount(part.onHand, part.unit)}</span>
                   {part.taken > 0 && (
                     <div className="second">{showAmount(part.taken, part.unit)} taken on open sheets</div>
+                  )}
+                  {part.byYard.length > 1 && (
+                    <div className="second">
+                      {part.byYard
+                        .map(({ yard, quantity }) => `${showAmount(quantity, part.unit)} ${yard}`)
+                        .join(', ')}
+                    </div>
+                  )}
+                  {part.elsewhere.map(({ state, quantity }) => (
+                    <div key={state} className={state === 'quarantine' ? 'brass second' : 'second'}>
+                      {showAmount(quantity, part.unit)} {stockStates[state]}
+                    </div>
+                  ))}
+                  {part.inClosedKits > 0 && (
+                    <div className="second">{showAmount(part.inClosedKits, part.unit)} in unopened kits</div>
+                  )}
+                  {part.onTheWay > 0 && (
+                    <div className="second">{showAmount(part.onTheWay, part.unit)} on the way</div>
                   )}
                   {part.openPack > 0 && (
                     <div className="second">
@@ -111,8 +131,8 @@ export function StockTable({ parts, currency }: { parts: StockLine[]; currency: 
             {
               name: 'Comes in',
               numeric: true,
-              by: (part) => part.leadDays,
-              cell: (part) => `${part.leadDays}\u00a0days`,
+              by: (part) => part.comesWithin,
+              cell: (part) => `${part.comesWithin}\u00a0days`,
             },
             {
               name: 'Price',

@@ -6,6 +6,7 @@ import { EmptyState } from '@/ui/feedback/States'
 import { Page } from '@/ui/frame/Page'
 import { PartDialog } from '@/ui/stores/PartDialog'
 import { StockTable } from '@/ui/stores/StockTable'
+import { StoresTabs } from '@/ui/stores/StoresTabs'
 import { requireActor } from '../../access/session'
 import { savePart } from './actions'
 
@@ -20,7 +21,7 @@ export default async function StoresPage() {
   ])
   const kept = parts.filter((part) => !part.retiredOn)
   const add = mayDo(actor.role, 'stores.edit') && (
-    <PartDialog choices={choices} currency={company.currency} save={savePart} />
+    <PartDialog choices={choices} parts={kept} currency={company.currency} save={savePart} />
   )
   return (
     <Page
@@ -42,6 +43,7 @@ export default async function StoresPage() {
         </>
       }
     >
+      <StoresTabs active="stock" />
       {parts.length === 0 ? (
         <EmptyState title="No part yet">
           Add the seals, valves and fluids you keep, with your own numbers. Then receive what lies in the bins

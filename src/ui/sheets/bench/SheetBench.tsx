@@ -11,6 +11,7 @@ import {
   type Place,
 } from '@/core/sheets'
 import { visitNumber } from '@/core/plan'
+import type { ReactNode } from 'react'
 import type { Outcome } from '@/core/problem'
 import { Note } from '../../feedback/States'
 import type { Present } from '../../fleet'
@@ -39,11 +40,22 @@ type Props = {
   present: Present
   timeZone: string
   abandon: (input: AbandonInput) => Promise<Outcome>
+  /** Old parts that came off and are kept. */
+  oldParts?: ReactNode
   addMoreWork: (input: MoreWorkInput) => Promise<Outcome>
 }
 
 /** The sheet at the bench: phases on the left, one thing to do in the middle, positions and parts on the right. */
-export function SheetBench({ packed, author, mayTakeIn, present, timeZone, abandon, addMoreWork }: Props) {
+export function SheetBench({
+  packed,
+  author,
+  mayTakeIn,
+  present,
+  timeZone,
+  abandon,
+  oldParts,
+  addMoreWork,
+}: Props) {
   const sheet = unpack(packed)
   const bench = useSheet(sheet.id, sheet.entries, author, sheet.now)
   const { state } = bench
@@ -164,7 +176,13 @@ export function SheetBench({ packed, author, mayTakeIn, present, timeZone, aband
             </p>
           ))}
         </section>
-        <BenchSide sheet={sheet} bench={bench} timeZone={timeZone} more={() => setMore({ start: null })} />
+        <BenchSide
+          sheet={sheet}
+          bench={bench}
+          timeZone={timeZone}
+          oldParts={oldParts}
+          more={() => setMore({ start: null })}
+        />
         <PaperSheet sheet={sheet} state={state} />
         {more && (
           <MoreWorkDialog

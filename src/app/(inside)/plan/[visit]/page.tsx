@@ -59,6 +59,7 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
                 restore={actions.restoreVisit}
               />
             )}
+            {visit.parts.length > 0 && <ButtonLink href={`/stores/picks/${id}`}>Pick list</ButtonLink>}
             {visit.sheet ? (
               <ButtonLink href={`/sheets/${visit.sheet.id}`} filled>
                 {`Go on with sheet ${visitNumber(visit.sheet.number)}`}

@@ -1,0 +1,333 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import { useRef, useState } from 'react'
+import { v7 as uuid } from 'uuid'
+import { showDay } from '@/core/calendar'
+import { visitNumber } from '@/core/plan'
+import {
+  showAmount,
+  stockStates,
+  type MoveInput,
+  type PickInput,
+  type PickLine,
+  type PickPage,
+  type StockAct,
+} from '@/core/stores'
+import { showNumber } from '@/core/units'
+import type { Outcome } from '@/core/problem'
+import { useToast } from '../feedback/Toasts'
+import { Link } from '../frame/Link'
+import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '../table/Table'
+
+type Props = {
+  list: PickPage
+  today: string
+  pick: ((input: PickInput) => Promise<Outcome<{ picked: number }>>) | null
+  move: ((input: MoveInput) => Promise<Outcome>) | null
+  /** The page is about this visit alone. */
+  alone?: boolean
+}
+
+const words = (problem: { kind: string; message?: string; fields?: Record<string, string> }) =>
+  problem.kind === 'invalid' ? Object.values(problem.fields ?? {}).join(' ') : (problem.message ?? '')
+
+/** What to pick for a visit, bin after bin: lots, kits to open, what is short, and what goes along. */
+export function PickList({ list, today, pick, move, alone }: Props) {
+  const toast = useToast()
+  const [busy, setBusy] = useState(false)
+  const [fault, setFault] = useState('')
+  const id = useRef(uuid())
+  const number = visitNumber(list.number)
+  const nothing = list.take.length === 0 && list.open.length === 0
+  const send = async (input: Omit<PickInput, 'id' | 'visitId'>) => {
+    if (!pick) return
+    setBusy(true)
+    setFault('')
+    const outcome = await pick({ ...input, id: id.current, visitId: list.visitId }).catch(() => null)
+    setBusy(false)
+    if (outcome === null) {
+      setFault('Atelier could not be reached. Nothing is lost: try again in a moment.')
+      return
+    }
+    if (outcome.ok) toast(`Laid ready for visit ${number}.`)
+    else setFault(words(outcome.problem))
+    id.current = uuid()
+  }
+  const take = ({ lotId, placeId, quantity }: PickLine) => ({ lotId, placeId, quantity })
+  const opening = ({ lotId, placeId, pieces }: PickPage['open'][number]) => ({
+    lotId,
+    placeId,
+    pieces: pieces.map(({ partId, quantity }) => ({ partId, quantity })),
+  })
+  return (
+    <section className="part pick-list" aria-label={`Pick list of visit ${number}`}>
+      {!alone && (
+        <header>
+          <h2>
+            <Link href={`/stores/picks/${list.visitId}`}>
+              Visit {number}: {list.where}
+            </Link>
+          </h2>
+          <span className="second">{[list.startTime, list.yard, list.lead].filter(Boolean).join(' · ')}</span>
+        </header>
+      )}
+      {nothing && list.short.length === 0 && (
+        <p className={list.picked.length > 0 ? 'moss strong' : 'second'}>
+          {list.picked.length > 0
+            ? 'All that it wants is laid ready.'
+            : 'It wants nothing out of the stores.'}
+        </p>
+      )}
+      {!nothing && (
+        <Table className="plain">
+          <caption className="visually-hidden">What to pick for visit {number}, bin after bin</caption>
+          <TableHead>
+            <TableRow>
+              <HeadCell>Bin</HeadCell>
+              <HeadCell>Part</HeadCell>
+              <HeadCell>Lot</HeadCell>
+              <HeadCell className="num">Take</HeadCell>
+              {pick && <HeadCell className="no-print">Picked</HeadCell>}
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {list.take.map((line) => (
+              <TableRow key={line.key}>
+                <TableCell className="nowrap strong">{line.bin || '–'}</TableCell>
+                <TableCell>
+                  <Link href={`/stores/${encodeURIComponent(line.number)}`} className="strong">
+                    {line.number}
+                  </Link>{' '}
+                  {line.name}
+                </TableCell>
+                <TableCell>
+                  {line.lot}
+                  {line.leftOver && <span className="second">, left over: first</span>}
+                  {line.expiresOn && (
+                    <div className="second">good until {showDay(line.expiresOn, today)}</div>
+                  )}
+                </TableCell>
+                <TableCell className="num strong nowrap">{showAmount(line.quantity, line.unit)}</TableCell>
+                {pick && (
+                  <TableCell className="no-print">
+                    <button
+                      type="button"
+                      className="plain-button"
+                      disabled={busy}
+                      aria-label={`Pick ${line.number}, ${line.lot}`}
+                      onClick={() => void send({ take: [take(line)], open: [] })}
+                    >
+                      Pick
+                    </button>
+                  </TableCell>
+                )}
+              </TableRow>
+            ))}
+            {list.open.map((line) => (
+              <TableRow key={line.key}>
+                <TableCell className="nowrap strong">{line.bin || '–'}</TableCell>
+                <TableCell>
+                  <span className="brass strong">Open one</span>{' '}
+                  <Link href={`/stores/${encodeURIComponent(line.number)}`} className="strong">
+                    {line.number}
+                  </Link>{' '}
+                  {line.name}
+                  <div className="second">
+                    take out{' '}
+                    {line.pieces.map((piece) => `${showNumber(piece.quantity)} × ${piece.number}`).join(', ')}
+                    ; the rest is loose stock
+                  </div>
+                </TableCell>
+                <TableCell>
+                  {line.lot}
+                  {line.expiresOn && (
+                    <div className="second">good until {showDay(line.expiresOn, today)}</div>
+                  )}
+                </TableCell>
+                <TableCell className="num strong nowrap">1 kit</TableCell>
+                {pick && (
+                  <TableCell className="no-print">
+                    <button
+                      type="button"
+                      className="plain-button"
+                      disabled={busy}
+                      aria-label={`Open ${line.number}, ${line.lot}`}
+                      onClick={() => void send({ take: [], open: [opening(line)] })}
+                    >
+                      Open and pick
+                    </button>
+                  </TableCell>
+                )}
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+      {list.afterOpening.length > 0 && (
+        <p className="second">
+          Out of what an earlier visit’s kit leaves over:{' '}
+          {list.afterOpening
+            .map((line) => `${showAmount(line.quantity, line.unit)} × ${line.number} ${line.name}`)
+            .join(', ')}
+          .
+        </p>
+      )}
+      {fault && (
+        <p className="oxide strong" role="alert">
+          {fault}
+        </p>
+      )}
+      {!nothing && pick && (
+        <div className="actions no-print">
+          <Button
+            variant="contained"
+            disabled={busy}
+            onClick={() => void send({ take: list.take.map(take), open: list.open.map(opening) })}
+          >
+            Pick all of it
+          </Button>
+        </div>
+      )}
+      {list.short.length > 0 && (
+        <>
+          <h3>Short</h3>
+          <ul className="line-list">
+            {list.short.map((line) => (
+              <li key={line.partId}>
+                <span className="grow">
+                  <Link href={`/stores/${encodeURIComponent(line.number)}`} className="strong">
+                    {line.number}
+                  </Link>{' '}
+                  {line.name}
+                  {line.elsewhere.map((each) => (
+                    <div key={each} className="second">
+                      {each}
+                    </div>
+                  ))}
+                </span>
+                <span className={`nowrap ${line.inTime ? 'brass' : 'oxide'} strong`}>
+                  {showAmount(line.quantity, line.unit)} short
+                  <span className="second block">
+                    all there on {showDay(line.earliestDay, today)}
+                    {line.inTime ? '' : ', after the visit'}
+                  </span>
+                </span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {list.unknown.length > 0 && (
+        <p className="second">
+          Not kept in the stores:{' '}
+          {list.unknown.map((line) => `${showAmount(line.quantity, line.unit)} × ${line.name}`).join(', ')}.
+        </p>
+      )}
+      {list.picked.length > 0 && (
+        <>
+          <h3>Laid ready</h3>
+          <ul className="line-list">
+            {list.picked.map((line) => (
+              <li key={`${line.lotId} ${line.placeId} ${line.state}`}>
+                <span className="grow">
+                  <span className="strong">{line.number}</span> {line.name}{' '}
+                  <span className="second">
+                    lot {line.lot}, {stockStates[line.state]}, {line.place}
+                  </span>
+                </span>
+                <span className="strong nowrap">{showAmount(line.quantity, line.unit)}</span>
+                {move && <Put line={line} move={move} />}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {list.spares.length > 0 && (
+        <>
+          <h3>To take along, in case</h3>
+          <ul className="line-list">
+            {list.spares.map((line) => (
+              <li key={line.name}>
+                <span className="grow">
+                  {line.name} <span className="second">{line.likely}</span>
+                </span>
+                <span className="second nowrap">{line.there}</span>
+                <span className="nowrap">up to {showAmount(line.quantity, line.unit)}</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {list.consumables.length > 0 && (
+        <p className="second">
+          Bottles and tubes: {list.consumables.map((need) => `${need.name} (${need.amount})`).join(', ')}.
+        </p>
+      )}
+      {list.tools.length > 0 && <p className="second">Tools: {list.tools.join(', ')}.</p>}
+    </section>
+  )
+}
+
+/** What is laid ready goes to the bench, or comes back. */
+function Put({
+  line,
+  move,
+}: {
+  line: PickPage['picked'][number]
+  move: (input: MoveInput) => Promise<Outcome>
+}) {
+  const toast = useToast()
+  const [busy, setBusy] = useState(false)
+  const put = async (act: StockAct, done: string) => {
+    setBusy(true)
+    const outcome = await move({
+      id: uuid(),
+      partId: line.partId,
+      lotId: line.lotId,
+      placeId: line.placeId,
+      state: line.state,
+      visitId: line.visitId,
+      act,
+      quantity: line.quantity,
+      toPlaceId: '',
+      reason: '',
+    }).catch(() => null)
+    setBusy(false)
+    toast(
+      outcome === null
+        ? 'Atelier could not be reached. Try again in a moment.'
+        : outcome.ok
+          ? done
+          : words(outcome.problem),
+    )
+  }
+  return (
+    <span className="nowrap no-print">
+      {line.state === 'picked' && (
+        <button
+          type="button"
+          className="plain-button"
+          disabled={busy}
+          aria-label={`Lay ${line.number} at the bench`}
+          onClick={() => void put('lay', 'At the bench.')}
+        >
+          To the bench
+        </button>
+      )}{' '}
+      <button
+        type="button"
+        className="plain-button"
+        disabled={busy}
+        aria-label={`Bring ${line.number} back`}
+        onClick={() =>
+          void (line.state === 'picked'
+            ? put('shelve', 'Back on the shelf.')
+            : put('bringBack', 'Back: look it over, then shelve it on the part’s page.'))
+        }
+      >
+        Bring back
+      </button>
+    </span>
+  )
+}
