@@ -63,6 +63,20 @@ const shots: Shot[] = [
   },
   { name: 'stores', path: '/stores' },
   { name: 'part', path: '/stores/OR-31' },
+  { name: 'orders', path: '/stores/orders' },
+  {
+    name: 'zz-order',
+    path: '/stores/orders',
+    prepare: async (person) => {
+      await person.press('0006')
+      await person.sees('Take a delivery in')
+    },
+  },
+  { name: 'zz-pick', path: '/stores/picks' },
+  { name: 'zz-stocktake', path: '/stores/stocktake' },
+  { name: 'zz-suppliers', path: '/stores/suppliers' },
+  { name: 'zz-value', path: '/stores/value' },
+  { name: 'zz-hp', path: '/stores/HP-20' },
   {
     name: 'model',
     path: '/models',

@@ -5,6 +5,7 @@ import { openTheBook, technicians, tellWear } from './wear'
 import { machines } from './fleet'
 import { tellLibrary } from './library'
 import { tellSigns } from './signs'
+import { tellOrders } from './orders'
 import { tellRules, tellSpells } from './spells'
 import { makeSpares, tellStories, swapPumps } from './stories'
 import { timeZone, makeCompany, makeMachine, coordinator } from './machines'
@@ -39,5 +40,7 @@ export async function buildDemo(today: string, say: (line: string) => void): Pro
   await tellRules(coordinator)
   await tellSigns(technicians, today, timeZone)
   await openTheBook(coordinator, today, timeZone)
+  say('suppliers, orders, kits and what lies where')
+  await tellOrders(coordinator, today, timeZone)
   await prepareDigests()
 }

@@ -204,6 +204,15 @@ export const demoParts: DemoPart[] = [
   },
 ]
 
+/** Rubber keeps by its group; what keeps a year has a life of its own, and a shorter one once it is open. */
+const ageing = ({
+  keeps,
+}: DemoPart): Pick<PartForm, 'shelfGroup' | 'keepsMonths' | 'openedMonths' | 'material'> => {
+  if (keeps === 7) return { shelfGroup: 'B', keepsMonths: 0, openedMonths: 0, material: 'NBR' }
+  if (keeps) return { shelfGroup: 'own', keepsMonths: keeps * 12, openedMonths: 6, material: '' }
+  return { shelfGroup: 'none', keepsMonths: 0, openedMonths: 0, material: '' }
+}
+
 /** The parts list of the company, with what lay in the bins when records began. */
 export async function stockUp(
   coordinator: Actor,
@@ -226,6 +235,7 @@ export async function stockUp(
         bin: part.bin,
         fits: part.as === '' ? [] : [{ modelId, part: part.as }],
         note: '',
+        ...ageing(part),
       }),
     )
     await receive(coordinator, part, begin, timeZone)

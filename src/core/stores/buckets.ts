@@ -78,7 +78,7 @@ const benchOrder: StockState[] = ['bench', 'van', 'picked', 'shelf', 'back']
  * @param use of a lot, on the sheet of a visit or of none, in a yard
  * @returns shares that add up to the quantity
  */
-export function useFrom(
+export function takeForBench(
   buckets: Bucket[],
   use: { lotId: string | null; visitId: string | null; placeId: string; quantity: number },
 ): Bucket[] {

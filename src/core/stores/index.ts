@@ -79,7 +79,7 @@ export {
   needsReason,
   stockActs,
   stockStates,
-  useFrom,
+  takeForBench,
   withinReach,
   without,
   type Bucket,

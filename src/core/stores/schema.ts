@@ -126,13 +126,10 @@ export const partSchema = Joi.object({
     .default('none'),
   keepsMonths: Joi.when('shelfGroup', {
     is: 'own',
-    then: wholeNumber(1, 600)
-      .empty('')
-      .required()
-      .messages({
-        'any.required': 'Say how many months it keeps.',
-        'number.min': 'Say how many months it keeps.',
-      }),
+    then: wholeNumber(1, 600).empty('').required().messages({
+      'any.required': 'Say how many months it keeps.',
+      'number.min': 'Say how many months it keeps.',
+    }),
     otherwise: wholeNumber(0, 600).empty('').default(0),
   }),
   openedMonths: wholeNumber(0, 600).empty('').default(0),

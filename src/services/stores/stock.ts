@@ -9,7 +9,7 @@ import {
   stockedFor,
   stockOf,
   tidy,
-  useFrom,
+  takeForBench,
   without,
   type Book,
   type BookLot,
@@ -118,7 +118,7 @@ export function afterUses(
   const sharesOf = new Map<string, Bucket[]>()
   for (const use of uses) {
     if (countedOut(use, counts)) continue
-    const shares = useFrom(buckets, use)
+    const shares = takeForBench(buckets, use)
     buckets = without(buckets, shares)
     sharesOf.set(use.id, shares)
   }

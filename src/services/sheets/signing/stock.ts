@@ -1,5 +1,5 @@
 import 'server-only'
-import { bookUses, showAmount, tidy, useFrom, withinReach, without, type Bucket } from '@/core/stores'
+import { bookUses, showAmount, tidy, takeForBench, withinReach, without, type Bucket } from '@/core/stores'
 import { visitNumber } from '@/core/plan'
 import type { SheetAssembly, SheetState, Signing, SigningView } from '@/core/sheets'
 import type { SheetRow } from '@/db/sheets'
@@ -46,7 +46,7 @@ export async function stockOfUses(sheet: SheetRow, state: SheetState) {
     const [{ back } = { back: 0 }] = noted ? bookUses([noted], counts) : []
     const buckets = bucketsOf.get(partId)!
     const onHand = tidy(withinReach(buckets, { lotId, ...mine }) + back)
-    const shares = useFrom(buckets, { lotId, quantity, ...mine })
+    const shares = takeForBench(buckets, { lotId, quantity, ...mine })
     if (back === 0) bucketsOf.set(partId, without(buckets, shares))
     const part = partRows.find((each) => each.id === partId)
     return {

@@ -1,7 +1,7 @@
 'use client'
 
 import Button from '@mui/material/Button'
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import { showAmount, tidy } from '@/core/stores'
 import { findingWords } from '@/core/inspection'
 import {
@@ -23,10 +23,16 @@ import { SeenElsewhere } from './SeenElsewhere'
 import type { SheetHandle } from './useSheet'
 import { clockTime } from '../words'
 
-type Props = { sheet: SheetPage; bench: SheetHandle; timeZone: string; more: () => void }
+type Props = {
+  sheet: SheetPage
+  bench: SheetHandle
+  timeZone: string
+  oldParts?: ReactNode
+  more: () => void
+}
 
 /** What stands beside the work: the positions, what they point to, the parts, photos and remarks. */
-export function BenchSide({ sheet, bench, timeZone, more }: Props) {
+export function BenchSide({ sheet, bench, timeZone, oldParts, more }: Props) {
   const { state } = bench
   const [using, setUsing] = useState<PartStart | null>(null)
   const [dialog, setDialog] = useState<'remark' | 'measure' | 'seen' | null>(null)
@@ -44,6 +50,7 @@ export function BenchSide({ sheet, bench, timeZone, more }: Props) {
       ))}
       <CausesPanel bench={bench} />
       <PartsUsed sheet={sheet} bench={bench} open={setUsing} />
+      {oldParts}
       <section>
         <div className="bench-pair">
           <Button variant="outlined" onClick={() => setUsing(freePart(first?.id ?? null))}>

@@ -97,7 +97,7 @@ export default async function OrderDetails({ params }: Params) {
       <div className="stack">
         {order.chase && (
           <Note tone={order.chase.why === 'late' ? 'oxide' : 'brass'} title="Call the supplier.">
-            {chaseWords(order.chase, today)}. {order.contact}
+            {chaseWords(order.chase, today)}.{order.contact && ` Contact: ${order.contact}.`}
           </Note>
         )}
         {order.endReason && <Note title="Ended.">{order.endReason}</Note>}
