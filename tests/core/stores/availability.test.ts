@@ -111,3 +111,48 @@ test('law: what visits get never exceeds the shelf, and every one gets what thos
     ),
   )
 })
+
+test('another yard’s stock takes a transfer with its days; what is on the way counts from its day', () => {
+  const lots = [
+    { onHand: 1, expiresOn: null, yardId: 'harbour' },
+    { onHand: 5, expiresOn: null, yardId: 'upland' },
+  ]
+  const coming = [{ partId: 'hp20', day: '2026-10-18', quantity: 4, yardId: 'harbour' }]
+  const book = openBook(today, [seal({ lots })], [], coming, 2)
+  const ask = (quantity: number, day: string) =>
+    availability(book, { part: 'hp20', quantity, day, yardId: 'harbour' })
+  // Tomorrow only the one of the own yard: from Upland it takes two days.
+  expect(ask(3, '2026-10-15')).toMatchObject({ free: 1, missing: 2, earliestDay: '2026-10-16' })
+  expect(ask(3, '2026-10-16')).toMatchObject({
+    free: 6,
+    missing: 0,
+    fromOthers: [{ yardId: 'upland', quantity: 2 }],
+  })
+  // From the 18th on what comes into the own yard goes before a transfer.
+  expect(ask(6, '2026-10-18')).toMatchObject({
+    free: 10,
+    dueIn: 4,
+    fromOthers: [{ yardId: 'upland', quantity: 1 }],
+  })
+  // All ten are there when the delivery is.
+  expect(ask(10, '2026-10-16')).toMatchObject({ free: 6, missing: 4, earliestDay: '2026-10-18' })
+})
+
+test('an earlier visit takes from its own yard first, and leaves the others theirs', () => {
+  const lots = [
+    { onHand: 2, expiresOn: null, yardId: 'harbour' },
+    { onHand: 2, expiresOn: null, yardId: 'upland' },
+  ]
+  const book = openBook(
+    today,
+    [seal({ lots })],
+    [
+      { ...wants('a', '2026-10-20', 3), yardId: 'upland' },
+      { ...wants('b', '2026-10-21', 2), yardId: 'harbour' },
+    ],
+  )
+  expect(suppliesOf(book)).toMatchObject([
+    { visitId: 'a', available: 3, fromOthers: [{ yardId: 'harbour', quantity: 1 }] },
+    { visitId: 'b', available: 1, missing: 1 },
+  ])
+})
