@@ -75,7 +75,7 @@ export async function freshDatabase(): Promise<string> {
 
 export async function removeDatabase(): Promise<void> {
   await closeDatabase()
-  if (folder) rmSync(folder, { recursive: true, force: true })
+  if (folder) rmSync(folder, { recursive: true, force: true, maxRetries: 10, retryDelay: 100 })
   folder = undefined
 }
 

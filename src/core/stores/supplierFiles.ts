@@ -118,7 +118,8 @@ export const doubtfulFactor = 3
 export function readPriceList(text: string, known: Map<string, { unitCents: number }>): Read<PriceList> {
   const read = rowsOf(text, ['number', 'price'])
   if (!read.ok) return read
-  const changes = new Map<string, PriceChange & { at: number }>()
+  const changes = new Map<string, PriceChange>()
+  const seen = new Map<string, PriceChange & { at: number }>()
   const foreign: string[] = []
   const doubtful: PriceList['doubtful'] = []
   for (const { line: at, cells } of read.value) {
@@ -132,9 +133,11 @@ export function readPriceList(text: string, known: Map<string, { unitCents: numb
     if (pack === undefined) return fault(`Line ${at}, ${shown(number)}: “${shown(cells.pack)}” is no pack.`)
     if (lead === undefined)
       return fault(`Line ${at}, ${shown(number)}: “${shown(cells['lead days'])}” are no days.`)
-    const before = changes.get(number)
+    const before = seen.get(number)
     if (before && (before.unitCents !== money.cents || before.packSize !== pack))
       return fault(`${shown(number)} stands on line ${before.at} and on line ${at} with different terms.`)
+    const change = { supplierNumber: number, unitCents: money.cents, packSize: pack, leadDays: lead }
+    seen.set(number, { ...change, at })
     const ours = known.get(number)
     if (!ours) {
       if (!foreign.includes(number)) foreign.push(number)
@@ -146,17 +149,11 @@ export function readPriceList(text: string, known: Map<string, { unitCents: numb
       (money.cents > ours.unitCents * doubtfulFactor || money.cents * doubtfulFactor < ours.unitCents)
     )
       doubtful.push({ supplierNumber: number, beforeCents: ours.unitCents, unitCents: money.cents })
-    changes.set(number, {
-      supplierNumber: number,
-      unitCents: money.cents,
-      packSize: pack,
-      leadDays: lead,
-      at,
-    })
+    changes.set(number, change)
   }
   return {
     ok: true,
-    value: { changes: [...changes.values()].map(({ at: _at, ...change }) => change), foreign, doubtful },
+    value: { changes: [...changes.values()], foreign, doubtful },
   }
 }
 
