@@ -12,14 +12,27 @@ import { pumpModels } from '@/db/models'
 import { marks, visits } from '@/db/plan'
 import { practiceChoices } from '@/db/practices'
 import { sheets, sheetEntries, taskRecords } from '@/db/sheets'
-import { parts, stockLots, stockMovements } from '@/db/stores'
+import { offers, orderLines, orders, parts, stockLots, stockMovements, suppliers, vans } from '@/db/stores'
 import { duties, limitOverrides, lives } from '@/db/wear'
 import { listMachines, moveAssembly, retireMachine } from '@/services/fleet'
 import { recordReading, saveSpell, settleReading } from '@/services/hours'
 import { listOpenSigns, reportSign, settleSign } from '@/services/inspection'
-import { bookVisit, cancelVisit, listMarks, listOpenVisits, snooze } from '@/services/plan'
+import { bookVisit, cancelVisit, listMarks, listOpenVisits, orderProposals, snooze } from '@/services/plan'
 import { choosePractice } from '@/services/practices'
-import { countPart, listStock, loadBook, receivePart, savePart } from '@/services/stores'
+import {
+  countPart,
+  getOrder,
+  listOrders,
+  listStock,
+  listSuppliers,
+  loadBook,
+  moveByHand,
+  pickedForNothing,
+  pickForVisit,
+  receiveDelivery,
+  receivePart,
+  savePart,
+} from '@/services/stores'
 import { getToday } from '@/services/today'
 import {
   forgetFits,
@@ -34,6 +47,7 @@ import {
 import { startSheet } from '@/services/sheets'
 import { at, bookedSheet, Tablet, workshop, type Workshop } from '../support/bench'
 import { removeDatabase } from '../support/database'
+import { storesOf } from '../support/stores'
 
 let shop: Workshop
 const day = '2026-08-03'
@@ -53,6 +67,10 @@ async function answers(): Promise<Record<string, string>> {
     marks: await listMarks(actor),
     book: [...(await loadBook()).parts.values()],
     today: await getToday(actor),
+    orders: await listOrders(actor),
+    suppliers: await listSuppliers(actor),
+    proposals: await orderProposals(actor),
+    leftOver: await pickedForNothing(actor),
   }
   return Object.fromEntries(Object.entries(asked).map(([name, value]) => [name, JSON.stringify(value)]))
 }
@@ -193,6 +211,51 @@ const acts: Act[] = [
           expiresOn: null,
           note: '',
         } as never)
+    },
+  },
+  {
+    what: 'order a part, send it and take some of it in',
+    do: async (n) => {
+      const rows = await parts.all()
+      const part = rows[n % rows.length]!
+      const stores = storesOf(() => shop, day)
+      const supplier = await stores.supplier(`Seller ${uuid()}`, n % 20)
+      await stores.offer(supplier, part.id, `S-${n}`, '2.00')
+      const id = await stores.order(supplier, [[part.id, 4]])
+      if (n % 3 === 0) return
+      await stores.send(id)
+      if (n % 3 === 1) return
+      const { lineList } = await getOrder(shop.coordinator, id)
+      await receiveDelivery(shop.technician, {
+        id: uuid(),
+        orderId: id,
+        noteNumber: `N-${n}`,
+        receivedOn: day,
+        lines: lineList.map((line) => ({
+          lotId: uuid(),
+          lineId: line.id,
+          wrongPart: false,
+          ...{ noted: 3, came: 3, damaged: n % 2, code: '', curedOn: null, expiresOn: null },
+        })),
+      })
+    },
+  },
+  {
+    what: 'pick for a visit, or set stock aside',
+    do: async (n) => {
+      const [visit] = await visits.all({ state: ['booked', 'inWork'] })
+      const lots = await stockLots.all()
+      const lot = lots[n % lots.length]
+      if (!lot) return
+      const of = { lotId: lot.id, placeId: shop.yardId, quantity: 1 }
+      if (n % 2 && visit)
+        await pickForVisit(shop.technician, { id: uuid(), visitId: visit.id, take: [of], open: [] })
+      else
+        await moveByHand(shop.technician, {
+          ...of,
+          ...{ id: uuid(), partId: lot.partId, state: 'shelf', visitId: null },
+          ...{ act: 'setAside', toPlaceId: '', reason: 'sticky' },
+        })
     },
   },
   {
@@ -337,6 +400,11 @@ const pokes: [string, Poke][] = [
   ['parts', { table: parts, set: (n) => ({ minimum: n % 12, leadDays: n % 40 }) }],
   ['lots', { table: stockLots, set: (n) => ({ expiresOn: n % 2 ? '2026-07-01' : null }) }],
   ['movements', { table: stockMovements, set: (n) => ({ quantity: n % 7 }) }],
+  ['suppliers', { table: suppliers, set: (n) => ({ leadDays: n % 30, name: `Seller ${n}` }) }],
+  ['offers', { table: offers, set: (n) => ({ unitCents: 100 + n, leadDays: n % 2 ? n % 25 : null }) }],
+  ['orders', { table: orders, set: (n) => ({ state: n % 2 ? 'sent' : 'cancelled' }) }],
+  ['order lines', { table: orderLines, set: (n) => ({ confirmed: n % 2 ? n % 6 : null, calledOff: n % 3 }) }],
+  ['vans', { table: vans, set: (n) => ({ name: `Van ${n}` }) }],
   ['lives', { table: lives, set: (n) => ({ carriedUsage: n % 500 }) }],
   ['overrides', { table: limitOverrides, set: (n) => ({ hours: 300 + n }) }],
   ['duties', { table: duties, set: (n) => ({ factor: 0.5 + (n % 5) / 10 }) }],

@@ -13,6 +13,7 @@ import {
   openKit,
   pickedForNothing,
   pickForVisit,
+  retirePart,
   savePart,
   saveVan,
 } from '@/services/stores'
@@ -151,7 +152,13 @@ test('two people after the last piece: one gets it, the other is told who, when 
     expect(outcomes.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
     const refused = outcomes.find(({ status }) => status === 'rejected') as PromiseRejectedResult
     const { message } = (refused.reason as { problem: { message: string } }).problem
-    expect(message).toMatch(/(M\. Osei|H\. Lindqvist) took .* on 3\sAug\s2026 at \d\d:\d\d, picked for visit/)
+    expect(message).toMatch(/Visit 0001 wants no more of HP-1: (M\. Osei|H\. Lindqvist) laid \d+ ready/)
+    // For another visit, what is gone from the shelf is told with who took it, when and for what.
+    const later = await visit('2026-08-11', [2])
+    const { message: gone } = await problemIn(
+      pickForVisit(shop.coordinator, { ...input, id: uuid(), visitId: later }),
+    )
+    expect(gone).toMatch(/(M\. Osei|H\. Lindqvist) took .* on 3\sAug\s2026 at \d\d:\d\d, picked for visit/)
     expect((await getPart(shop.viewer, 'HP-1')).onHand).toBe(0)
   }))
 
@@ -354,4 +361,28 @@ test('the lists of a day serve the earlier booked first, out of what is left', (
     expect(of(first!).short).toEqual([])
     expect(of(second!).take).toEqual([])
     expect(of(second!).short).toMatchObject([{ quantity: each }])
+  }))
+
+test('what is approved in a part’s place is named where that is short, and takes its place once it is retired', () =>
+  now(async () => {
+    const old = await stores.part('HP-1', 'hpSeal')
+    const later = await stores.part('HP-2', '', {
+      insteadOf: [
+        {
+          partId: old,
+          kind: 'supersedes',
+          modelId: shop.modelId,
+          positions: [],
+          approval: 'the maker, letter of May',
+        },
+      ],
+    })
+    await stores.lot(later, 40)
+    const id = await visit('2026-08-10', [1])
+    const list = await pickListOfVisit(shop.viewer, id)
+    expect(list.take).toEqual([])
+    expect(list.short[0]!.elsewhere).toContain('40 of HP-2, which supersedes it, by the maker, letter of May')
+    expect((await getPart(shop.viewer, 'HP-1')).replacedBy).toMatchObject([{ number: 'HP-2' }])
+    await retirePart(shop.coordinator, { id: old, version: 1, reason: 'superseded' })
+    expect(await pickListOfVisit(shop.viewer, id)).toMatchObject({ take: [{ number: 'HP-2' }], short: [] })
   }))

@@ -171,3 +171,4 @@ export {
   type StockAhead,
   type StockOnDay,
 } from './projection'
+export { servesAs } from './substitutes'

@@ -235,7 +235,21 @@ async function pickLists(actor: Actor, asked: VisitRow[]): Promise<PickPage[]> {
             ]
           : []
       })
+    // What is approved in its place, and lies there.
+    const instead = stocked.flatMap(({ row, buckets }) => {
+      const stands = row.insteadOf.find((each) => each.partId === partId)
+      const there = tidy(
+        buckets
+          .filter(({ state, placeId }) => state === 'shelf' && placeId === yardId)
+          .reduce((sum, { quantity }) => sum + Math.max(0, quantity), 0),
+      )
+      if (!stands || there === 0 || row.retiredOn !== null) return []
+      return [
+        `${showAmount(there, row.unit)} of ${row.number}, which ${stands.kind === 'supersedes' ? 'supersedes it' : 'does as well'}, by ${stands.approval}`,
+      ]
+    })
     return [
+      ...instead,
       ...lying,
       ...(inKits > 0 ? [`${showAmount(inKits, unit)} in kits of other yards`] : []),
       ...coming,

@@ -1,6 +1,14 @@
 import 'server-only'
 import { showDay } from '@/core/calendar'
-import { availability, pickSchema, showAmount, tidy, type PickInput, type PickPage } from '@/core/stores'
+import {
+  availability,
+  pickSchema,
+  showAmount,
+  tidy,
+  type Book,
+  type PickInput,
+  type PickPage,
+} from '@/core/stores'
 import { isOpen, visitNumber } from '@/core/plan'
 import { check, conflict, invalid, notFound } from '@/core/problem'
 import { derived, write } from '@/db/house'
@@ -132,6 +140,7 @@ async function refuseReserved(
   for (const [part, quantity] of asked) {
     const stocked = book.parts.get(part)
     if (!stocked) throw notFound('This part')
+    await refuseTwice(visit, part, quantity, book)
     const { free } = availability(book, {
       part,
       quantity,
@@ -189,4 +198,24 @@ export async function pickedForNothing(_actor: Actor): Promise<PickPage['picked'
         })),
     )
   })
+}
+
+/** A list that somebody else has picked meanwhile is not picked once more; what goes along in case may be. */
+async function refuseTwice(visit: VisitRow, part: string, quantity: number, book: Book): Promise<void> {
+  const left = (book.reserved.get(part) ?? []).find(({ visitId }) => visitId === visit.id)?.quantity ?? 0
+  const laid = (
+    await stockMovements.all({ partId: part, visitId: visit.id }, [['recordedAt', 'DESC']])
+  ).filter((row) => row.kind === 'move' && row.quantity > 0)
+  if (quantity <= left || (left === 0 && laid.length === 0)) return
+  const { number, unit } = book.parts.get(part)!
+  const [last] = laid
+  const { timeZone } = await ourCompany()
+  const by = last && ((await people.byId(last.recordedById))?.name ?? 'Somebody')
+  throw conflict(
+    `Visit ${visitNumber(visit.number)} wants ${left === 0 ? 'no more' : `only ${showAmount(left, unit)} more`} of ${number}${
+      last
+        ? `: ${by} laid ${showAmount(last.quantity, unit)} ready on ${showDay(dayOf(last.recordedAt, timeZone))} at ${timeOf(last.recordedAt, timeZone)}`
+        : ''
+    }.`,
+  )
 }

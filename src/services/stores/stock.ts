@@ -6,6 +6,7 @@ import {
   dueInOf,
   heldInKits,
   openBook,
+  servesAs,
   stockedFor,
   stockOf,
   tidy,
@@ -46,6 +47,8 @@ import { partNeedsOf } from './partNeeds'
 
 export type Stocked = {
   row: PartRow
+  /** What it serves as, also in the place of what it is approved to stand for. */
+  fits: PartRow['fits']
   /** What is on the shelves, wherever they are. */
   stock: PartStock
   /** All that lies about, in whatever state, less what open sheets have taken. */
@@ -58,7 +61,9 @@ export type SheetUse = NotedUse & { id: string; sheetId: string; visitId: string
 /** Every part, or some, with its stock, less what open sheets have taken out of the bins. */
 export async function loadStock(ids?: string[]): Promise<Stocked[]> {
   const asked = ids && new Set(ids)
-  const rows = (await parts.every())
+  const every = await parts.every()
+  const partOf = derived('parts by id', [every], () => new Map(every.map((row) => [row.id, row])))
+  const rows = every
     .filter((row) => !asked || asked.has(row.id))
     .sort((a, b) => (a.number < b.number ? -1 : 1))
   const own = rows.map((row) => row.id)
@@ -76,9 +81,11 @@ export async function loadStock(ids?: string[]): Promise<Stocked[]> {
       movementsOf.get(row.id) ?? none,
       usesOf.get(row.id) ?? none,
     ]
-    return derived(`stock ${row.id}`, [row, lots, movements, taken, today], () =>
-      stockedPart(row, lots, movements, taken, today),
-    )
+    const from = [row, lots, movements, taken, today, ...(row.insteadOf.length > 0 ? [every] : [])]
+    return derived(`stock ${row.id}`, from, () => ({
+      ...stockedPart(row, lots, movements, taken, today),
+      fits: servesAs(row, (id) => partOf.get(id)),
+    }))
   })
 }
 
@@ -88,7 +95,7 @@ function stockedPart(
   movements: StockMovementRow[],
   uses: SheetUse[],
   today: string,
-): Stocked {
+): Omit<Stocked, 'fits'> {
   const { buckets, shares } = afterUses(movements, uses)
   return {
     row,
@@ -268,12 +275,12 @@ export function openVisits(): Promise<VisitRow[]> {
 }
 
 function asStockedPart(
-  { row, stock, buckets }: Stocked,
+  { row, fits, stock, buckets }: Stocked,
   kits: ClosedKit[],
   places: Places,
   leadDays: number,
 ): StockedPart {
-  const { id, number, name, unit, bin, fits } = row
+  const { id, number, name, unit, bin } = row
   const lots = stock.lots.flatMap((lot): BookLot[] => {
     const shelves = buckets.filter(({ lotId, state }) => lotId === lot.id && state === 'shelf')
     return shelves.map(({ quantity, placeId }) => ({

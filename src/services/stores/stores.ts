@@ -299,7 +299,7 @@ export async function listBenchParts(_actor: Actor, visitId: string | null = nul
   const codes = new Map(lotRows.map((lot) => [lot.id, lot.code]))
   return stocked
     .filter(({ row }) => !row.retiredOn && row.contents.length === 0)
-    .map(({ row, stock, buckets }) => {
+    .map(({ row, fits, stock, buckets }) => {
       const lots = stock.lots
         .map((lot) => ({
           ...lot,
@@ -319,7 +319,7 @@ export async function listBenchParts(_actor: Actor, visitId: string | null = nul
         unit: row.unit,
         bin: row.bin,
         onHand: tidy(lots.filter((lot) => !lot.expired).reduce((sum, { reach }) => sum + reach, 0)),
-        fits: row.fits,
+        fits,
         lots: lots.map((lot) => ({
           id: lot.id,
           label: [

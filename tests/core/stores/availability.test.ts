@@ -156,3 +156,73 @@ test('an earlier visit takes from its own yard first, and leaves the others thei
     { visitId: 'b', available: 1, missing: 1 },
   ])
 })
+
+test('law: with yards and deliveries too, what visits get never exceeds what is there and on the way', () => {
+  const yard = fc.constantFrom('harbour', 'upland')
+  const days = fc.constantFrom('2026-10-14', '2026-10-15', '2026-10-17', '2026-10-20', '2026-11-03')
+  fc.assert(
+    fc.property(
+      fc.uniqueArray(
+        fc.record({
+          visitId: fc.string({ minLength: 1, maxLength: 3 }),
+          day: days,
+          quantity: fc.integer({ min: 1, max: 9 }),
+          yardId: yard,
+        }),
+        { selector: ({ visitId }) => visitId, maxLength: 7 },
+      ),
+      fc.array(
+        fc.record({
+          onHand: fc.integer({ min: -2, max: 9 }),
+          expiresOn: fc.constantFrom(null, '2026-10-15', '2026-10-31'),
+          yardId: yard,
+        }),
+        { maxLength: 4 },
+      ),
+      fc.array(fc.record({ day: days, quantity: fc.integer({ min: 1, max: 6 }), yardId: yard }), {
+        maxLength: 3,
+      }),
+      (visits, lots, orders) => {
+        const demands = visits.map((visit) => ({ ...visit, partId: 'hp20' }))
+        const dueIn = orders.map((order) => ({ ...order, partId: 'hp20' }))
+        const book = openBook(today, [seal({ lots })], demands, dueIn)
+        const supplies = suppliesOf(book)
+        const sum = (list: number[]) => list.reduce((total, each) => total + each, 0)
+        const there =
+          sum(lots.map(({ onHand }) => Math.max(0, onHand))) + sum(orders.map(({ quantity }) => quantity))
+        expect(sum(supplies.map(({ available }) => available))).toBeLessThanOrEqual(there)
+        for (const each of supplies) {
+          expect(each.available + each.missing).toBe(each.quantity)
+          expect(sum(each.fromOthers.map(({ quantity }) => quantity)) + each.dueIn).toBeLessThanOrEqual(
+            each.available * 2,
+          )
+          // The earliest day is never before today, and not after what ordering today would bring.
+          if (each.arrives !== null) {
+            expect(each.arrives >= today).toBe(true)
+            expect(each.arrives <= '2026-11-04').toBe(true)
+          }
+        }
+        // What is asked for on the day that was named is there on it.
+        for (const { partId, quantity, day, yardId, visitId } of demands) {
+          const { earliestDay } = availability(book, {
+            part: partId,
+            quantity,
+            day,
+            yardId,
+            forVisit: visitId,
+          })
+          if (earliestDay <= day || earliestDay >= '2026-11-04') continue
+          const then = availability(book, {
+            part: partId,
+            quantity,
+            day: earliestDay,
+            yardId,
+            forVisit: visitId,
+          })
+          expect(then.missing).toBe(0)
+        }
+      },
+    ),
+    { numRuns: 400 },
+  )
+})
