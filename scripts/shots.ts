@@ -65,19 +65,6 @@ const shots: Shot[] = [
   { name: 'part', path: '/stores/OR-31' },
   { name: 'orders', path: '/stores/orders' },
   {
-    name: 'zz-order',
-    path: '/stores/orders',
-    prepare: async (person) => {
-      await person.press('0006')
-      await person.sees('Take a delivery in')
-    },
-  },
-  { name: 'zz-pick', path: '/stores/picks' },
-  { name: 'zz-stocktake', path: '/stores/stocktake' },
-  { name: 'zz-suppliers', path: '/stores/suppliers' },
-  { name: 'zz-value', path: '/stores/value' },
-  { name: 'zz-hp', path: '/stores/HP-20' },
-  {
     name: 'model',
     path: '/models',
     prepare: async (person) => {
@@ -95,7 +82,6 @@ const shots: Shot[] = [
     },
   },
   { name: 'practices', path: '/models/practices' },
-  { name: 'tools', path: '/models/tools' },
   {
     name: 'sheet-look',
     path: '/fleet/T-11',

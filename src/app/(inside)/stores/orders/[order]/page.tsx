@@ -13,6 +13,7 @@ import { DeliveryForm } from '@/ui/stores/DeliveryForm'
 import { OrderActions } from '@/ui/stores/OrderActions'
 import { OrderDialog } from '@/ui/stores/OrderDialog'
 import { chaseWords, orderStanding } from '@/ui/stores/orderWords'
+import { PrintButton } from '@/ui/stores/PrintButton'
 import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '@/ui/table/Table'
 import { load } from '../../../../access/act'
 import { referenceIn } from '../../../../access/reference'
@@ -52,6 +53,7 @@ export default async function OrderDetails({ params }: Params) {
       back={{ href: '/stores/orders', label: 'Orders' }}
       actions={
         <>
+          <PrintButton label="Print" />
           <a className="plain-link no-print" href={`/api/orders/${number}?format=csv`} download>
             CSV
           </a>
@@ -95,6 +97,9 @@ export default async function OrderDetails({ params }: Params) {
       }
     >
       <div className="stack">
+        <p className="print-only">
+          {company.name}, for {order.yard}. {order.note}
+        </p>
         {order.chase && (
           <Note tone={order.chase.why === 'late' ? 'oxide' : 'brass'} title="Call the supplier.">
             {chaseWords(order.chase, today)}.{order.contact && ` Contact: ${order.contact}.`}
