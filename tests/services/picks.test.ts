@@ -17,6 +17,7 @@ import {
   savePart,
   saveVan,
 } from '@/services/stores'
+import { saveYard } from '@/services/fleet'
 import { at, workshop, type Workshop } from '../support/bench'
 import { problemIn, removeDatabase } from '../support/database'
 import { storesOf } from '../support/stores'
@@ -385,4 +386,39 @@ test('what is approved in a part’s place is named where that is short, and tak
     expect((await getPart(shop.viewer, 'HP-1')).replacedBy).toMatchObject([{ number: 'HP-2' }])
     await retirePart(shop.coordinator, { id: old, version: 1, reason: 'superseded' })
     expect(await pickListOfVisit(shop.viewer, id)).toMatchObject({ take: [{ number: 'HP-2' }], short: [] })
+  }))
+
+test('what lies in another yard is brought over in time, and then picked', () =>
+  now(async () => {
+    const upland = uuid()
+    await saveYard(shop.coordinator, { id: upland, name: 'Upland yard', place: '', note: '' })
+    const seal = await stores.part('HP-1', 'hpSeal')
+    const id = await visit('2026-08-10', [1])
+    const each = await perCylinder(id, seal)
+    const lot = await stores.lot(seal, 40, { placeId: upland })
+    const [short] = (await pickListOfVisit(shop.viewer, id)).short
+    expect(short).toMatchObject({
+      quantity: each,
+      inTime: true,
+      transfers: [{ lotId: lot, place: 'Upland yard', quantity: each }],
+    })
+    await moveByHand(shop.technician, {
+      ...{ id: uuid(), partId: seal, lotId: lot, placeId: upland, state: 'shelf', visitId: null },
+      ...{ act: 'transfer', quantity: each, toPlaceId: short!.toPlaceId, reason: '' },
+    })
+    expect(await pickListOfVisit(shop.viewer, id)).toMatchObject({
+      short: [],
+      take: [{ lotId: lot, quantity: each }],
+    })
+    // A visit of tomorrow is served first, out of what was brought: from Upland it would take two days.
+    const tomorrow = await visit('2026-08-04', [2])
+    expect(await pickListOfVisit(shop.viewer, tomorrow)).toMatchObject({ short: [], take: [{ lotId: lot }] })
+    expect((await pickListOfVisit(shop.viewer, id)).short).toMatchObject([
+      { transfers: [{ place: 'Upland yard', quantity: each }] },
+    ])
+    const day3 = await visit('2026-08-04', [3])
+    const lists = [tomorrow, day3].sort()
+    expect((await pickListOfVisit(shop.viewer, lists[1]!)).short).toMatchObject([
+      { transfers: [], inTime: false },
+    ])
   }))

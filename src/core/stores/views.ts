@@ -282,6 +282,10 @@ export type PickPage = {
     quantity: number
     earliestDay: string
     inTime: boolean
+    /** What is free for it in other yards and can be there in time: to be brought over. */
+    transfers: { lotId: string; lot: number; placeId: string; place: string; quantity: number }[]
+    /** Where to. */
+    toPlaceId: string
     /** Who else holds some: on other shelves, or picked for other visits. */
     elsewhere: string[]
   }[]

@@ -151,7 +151,7 @@ async function pickLists(actor: Actor, asked: VisitRow[]): Promise<PickPage[]> {
           const whole = wants
             .find((want) => want.visitId === row.id)!
             .needs.find((need) => need.partId === partId)!
-          const { earliestDay } = availability(book, {
+          const { earliestDay, fromOthers } = availability(book, {
             part: partId,
             quantity: whole.quantity,
             day: row.day,
@@ -162,6 +162,8 @@ async function pickLists(actor: Actor, asked: VisitRow[]): Promise<PickPage[]> {
             ...{ partId, quantity, number: part.number, name: part.name, unit: part.unit },
             earliestDay,
             inTime: earliestDay <= row.day,
+            transfers: transfersOf(partId, quantity, row.day, fromOthers),
+            toPlaceId: yardId,
             elsewhere: elsewhereOf(partId, row.id, yardId),
           }
         }),
@@ -193,6 +195,39 @@ async function pickLists(actor: Actor, asked: VisitRow[]): Promise<PickPage[]> {
       }
     }),
   )
+
+  /** Which lots of other yards to bring over: what is free for the visit there, the lot to use first first. */
+  function transfersOf(
+    partId: string,
+    short: number,
+    day: string,
+    fromOthers: { yardId: string; quantity: number }[],
+  ): PickPage['short'][number]['transfers'] {
+    const { stock, buckets } = stocked.find((each) => each.row.id === partId)!
+    let left = short
+    return fromOthers.flatMap(({ yardId, quantity }) => {
+      let free = Math.min(quantity, left)
+      return stock.lots.flatMap((lot) =>
+        buckets
+          .filter(
+            (bucket) =>
+              bucket.lotId === lot.id &&
+              bucket.state === 'shelf' &&
+              places.yardOf(bucket.placeId) === yardId &&
+              (lot.expiresOn === null || lot.expiresOn >= day),
+          )
+          .flatMap((bucket) => {
+            const share = Math.min(free, Math.max(0, bucket.quantity))
+            free = tidy(free - share)
+            left = tidy(left - share)
+            const { placeId } = bucket
+            return share > 0
+              ? [{ lotId: lot.id, lot: lot.number, placeId, place: places.nameOf(placeId), quantity: share }]
+              : []
+          }),
+      )
+    })
+  }
 
   /** Who holds more of a part than is free in the yard: other shelves, and what is picked for other visits. */
   function elsewhereOf(partId: string, visitId: string, yardId: string): string[] {

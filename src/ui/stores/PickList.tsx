@@ -8,6 +8,7 @@ import { visitNumber } from '@/core/plan'
 import {
   showAmount,
   stockStates,
+  tidy,
   type MoveInput,
   type PickInput,
   type PickLine,
@@ -189,32 +190,63 @@ export function PickList({ list, today, pick, move, alone }: Props) {
           </Button>
         </div>
       )}
-      {list.short.length > 0 && (
+      {list.short.some((line) => line.transfers.length > 0) && (
+        <>
+          <h3>To bring over from another yard</h3>
+          <ul className="line-list">
+            {list.short
+              .filter((line) => line.transfers.length > 0)
+              .map((line) => (
+                <li key={line.partId}>
+                  <span className="grow">
+                    <Link href={`/stores/${encodeURIComponent(line.number)}`} className="strong">
+                      {line.number}
+                    </Link>{' '}
+                    {line.name}{' '}
+                    <span className="second">
+                      {line.transfers
+                        .map(
+                          (each) =>
+                            `${showAmount(each.quantity, line.unit)} of lot ${each.lot}, ${each.place}`,
+                        )
+                        .join('; ')}
+                    </span>
+                  </span>
+                  <span className="brass strong nowrap">{showAmount(brought(line), line.unit)}</span>
+                  {move && <BringOver line={line} yard={list.yard} move={move} />}
+                </li>
+              ))}
+          </ul>
+        </>
+      )}
+      {list.short.some((line) => brought(line) < line.quantity) && (
         <>
           <h3>Short</h3>
           <ul className="line-list">
-            {list.short.map((line) => (
-              <li key={line.partId}>
-                <span className="grow">
-                  <Link href={`/stores/${encodeURIComponent(line.number)}`} className="strong">
-                    {line.number}
-                  </Link>{' '}
-                  {line.name}
-                  {line.elsewhere.map((each) => (
-                    <div key={each} className="second">
-                      {each}
-                    </div>
-                  ))}
-                </span>
-                <span className={`nowrap ${line.inTime ? 'brass' : 'oxide'} strong`}>
-                  {showAmount(line.quantity, line.unit)} short
-                  <span className="second block">
-                    all there on {showDay(line.earliestDay, today)}
-                    {line.inTime ? '' : ', after the visit'}
+            {list.short
+              .filter((line) => brought(line) < line.quantity)
+              .map((line) => (
+                <li key={line.partId}>
+                  <span className="grow">
+                    <Link href={`/stores/${encodeURIComponent(line.number)}`} className="strong">
+                      {line.number}
+                    </Link>{' '}
+                    {line.name}
+                    {line.elsewhere.map((each) => (
+                      <div key={each} className="second">
+                        {each}
+                      </div>
+                    ))}
                   </span>
-                </span>
-              </li>
-            ))}
+                  <span className={`nowrap ${line.inTime ? 'brass' : 'oxide'} strong`}>
+                    {showAmount(tidy(line.quantity - brought(line)), line.unit)} short
+                    <span className="second block">
+                      all there on {showDay(line.earliestDay, today)}
+                      {line.inTime ? '' : ', after the visit'}
+                    </span>
+                  </span>
+                </li>
+              ))}
           </ul>
         </>
       )}
@@ -266,6 +298,51 @@ export function PickList({ list, today, pick, move, alone }: Props) {
       )}
       {list.tools.length > 0 && <p className="second">Tools: {list.tools.join(', ')}.</p>}
     </section>
+  )
+}
+
+const brought = (line: PickPage['short'][number]) =>
+  tidy(line.transfers.reduce((sum, { quantity }) => sum + quantity, 0))
+
+/** What was brought from another yard lies on the shelf of this one from now on. */
+function BringOver({
+  line,
+  yard,
+  move,
+}: {
+  line: PickPage['short'][number]
+  yard: string
+  move: (input: MoveInput) => Promise<Outcome>
+}) {
+  const toast = useToast()
+  const [busy, setBusy] = useState(false)
+  const bring = async () => {
+    setBusy(true)
+    for (const { lotId, placeId, quantity } of line.transfers) {
+      const outcome = await move({
+        ...{ id: uuid(), partId: line.partId, lotId, placeId, quantity, toPlaceId: line.toPlaceId },
+        ...{ state: 'shelf', visitId: null, act: 'transfer', reason: '' },
+      }).catch(() => null)
+      if (outcome === null || !outcome.ok) {
+        toast(
+          outcome === null ? 'Atelier could not be reached. Try again in a moment.' : words(outcome.problem),
+        )
+        break
+      }
+      toast(`${line.number} lies in ${yard} now.`)
+    }
+    setBusy(false)
+  }
+  return (
+    <button
+      type="button"
+      className="plain-button no-print nowrap"
+      disabled={busy}
+      aria-label={`${line.number} is brought over`}
+      onClick={() => void bring()}
+    >
+      It is here
+    </button>
   )
 }
 
