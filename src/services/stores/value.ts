@@ -1,7 +1,7 @@
 import 'server-only'
 import { addDays, isDay } from '@/core/calendar'
 import { bucketsOf, stockStates, storeValue, tidy, type ValuePage } from '@/core/stores'
-import { invalid, notFound } from '@/core/problem'
+import { check, idSchema, invalid, notFound } from '@/core/problem'
 import { parts, stockLots, stockMovements, suppliers } from '@/db/stores'
 import { dayOf, ourCompany, present, type Actor } from '../house'
 import { loadOrders } from './placedOrders'
@@ -95,8 +95,8 @@ export async function storesValue(_actor: Actor, asked?: string): Promise<ValueP
 /** What lay where of one part at the end of a past day, from movements alone. */
 export async function partStockOn(
   _actor: Actor,
-  partId: string,
-  day: string,
+  asked: string,
+  askedDay: string,
 ): Promise<{
   day: string
   total: number
@@ -104,6 +104,8 @@ export async function partStockOn(
 }> {
   const company = await ourCompany()
   const { today } = present(company)
+  const partId = check(idSchema, asked)
+  const day = String(askedDay)
   if (!isDay(day)) throw invalid({ day: 'Enter a day.' })
   if (day > today) throw invalid({ day: 'This day is still to come.' })
   if (!(await parts.byId(partId))) throw notFound('This part')
