@@ -10,6 +10,7 @@ import {
   listStock,
   listToCount,
   moveByHand,
+  openBottle,
   openKit,
   pickForVisit,
   receiveDelivery,
@@ -179,6 +180,7 @@ export async function tellOrders(coordinator: Actor, today: string, timeZone: st
   await receive('hurry', 'LG-1102', 21, [{ number: 'TL-M', noted: 50, came: 50, curedOn: '2026-08' }])
   await kitStory(coordinator, home!.id, today, on)
   await vanStory(coordinator, home!.id, on)
+  await bottles(coordinator, home!.id, today, on)
   await layReady(coordinator, today, timeZone)
   await on(6, async () => {
     const sheet = (await listSheets(coordinator)).closed.lines.find((each) => each.state === 'signed')
@@ -320,6 +322,63 @@ async function vanStory(coordinator: Actor, home: string, on: On): Promise<void>
     ['OR-31', 6],
   ] as const)
     if (other) await take(number, quantity, other.id)
+}
+
+/** Lubricants by the bottle: one open, one nearly empty. */
+async function bottles(coordinator: Actor, placeId: string, today: string, on: On): Promise<void> {
+  for (const [number, means, quantity, minimum] of [
+    ['LB-A', 'assembly lubricant', 240, 40],
+    ['LB-T', 'thread lubricant', 2, 30],
+  ] as const) {
+    const id = idOf(`part ${number}`)
+    await on(90, () =>
+      savePart(coordinator, {
+        id,
+        number,
+        name: `${means[0]!.toUpperCase()}${means.slice(1)}, bottle`,
+        makersNumber: '',
+        unit: 'mL',
+        packSize: 1,
+        price: '0.08',
+        leadDays: 4,
+        minimum,
+        bin: 'cupboard',
+        fits: [],
+        means,
+        shelfGroup: 'own',
+        keepsMonths: 36,
+        openedMonths: 12,
+        note: '',
+      }),
+    )
+    await on(90, () =>
+      saveOffer(coordinator, {
+        id: idOf(`offer corner ${number}`),
+        supplierId: idOf('supplier corner'),
+        partId: id,
+        supplierNumber: `L-9${quantity}`,
+        price: '0.08',
+        packSize: 120,
+        minimumOrder: 0,
+        leadDays: null,
+      }),
+    )
+    await on(90, () =>
+      receivePart(coordinator, {
+        id: idOf(`lot ${number}`),
+        partId: id,
+        quantity,
+        code: '',
+        receivedOn: addDays(today, -90),
+        price: '' as never,
+        expiresOn: null,
+        curedOn: addDays(today, -120),
+        placeId,
+        note: '',
+      }),
+    )
+  }
+  await on(50, () => openBottle(coordinator, { id: idOf('open LB-A'), lotId: idOf('lot LB-A') }))
 }
 
 /** For the next visit some of it is laid ready. */

@@ -422,3 +422,17 @@ test('what lies in another yard is brought over in time, and then picked', () =>
       { transfers: [], inTime: false },
     ])
   }))
+
+test('bottles and tubes stand with the one that is there, and with whether it is enough', () =>
+  now(async () => {
+    const id = await visit('2026-08-10', [1])
+    const [need] = (await pickListOfVisit(shop.viewer, id)).consumables
+    expect(need).toMatchObject({ there: '', short: false })
+    const bottle = await stores.part('LB-1', '', { unit: 'mL', means: need!.name.toUpperCase() })
+    const of = async () => (await pickListOfVisit(shop.viewer, id)).consumables[0]!
+    expect(await of()).toMatchObject({ there: 'LB-1: none there', short: true })
+    await stores.lot(bottle, 0.01)
+    expect((await of()).short).toBe(true)
+    await stores.lot(bottle, 500)
+    expect(await of()).toMatchObject({ there: expect.stringContaining('LB-1, lot 1'), short: false })
+  }))

@@ -44,6 +44,8 @@ export type PartInput = {
   /** What a kit of unlike pieces holds. */
   contents: KitPiece[]
   insteadOf: StandsFor[]
+  /** What sheets call the bottle or tube that this is, such as `assembly lubricant`; blank for a part. */
+  means: string
   material: string
   shelfGroup: ShelfGroup
   /** Months, of a life of its own; and of a bottle once it is open, 0 where that makes no difference. */
@@ -77,7 +79,7 @@ export const price = () =>
     })
     .default(0)
 
-type Later = 'contents' | 'insteadOf' | 'material' | 'shelfGroup' | 'keepsMonths' | 'openedMonths'
+type Later = 'contents' | 'insteadOf' | 'means' | 'material' | 'shelfGroup' | 'keepsMonths' | 'openedMonths'
 /** A part as a form sends it; what it leaves out of kits and shelf life is nothing special. */
 export type PartForm = Omit<PartInput, 'priceCents' | Later> &
   Partial<Pick<PartInput, Later>> & { price: string }
@@ -120,6 +122,7 @@ export const partSchema = Joi.object({
     )
     .max(40)
     .default([]),
+  means: optionalLine(80),
   material: optionalLine(60),
   shelfGroup: Joi.string()
     .valid(...Object.keys(shelfGroups))

@@ -292,7 +292,8 @@ export type PickPage = {
   unknown: { name: string; quantity: number; unit: string }[]
   picked: (HeldLine & { partId: string; number: string; name: string; unit: PartUnit; code: string })[]
   spares: { name: string; unit: string; quantity: number; likely: string; there: string }[]
-  consumables: { name: string; amount: string }[]
+  /** Bottles and tubes, and which of them is there; blank where the stores know none of that name. */
+  consumables: { name: string; amount: string; there: string; short: boolean }[]
   tools: string[]
 }
 

@@ -113,6 +113,7 @@ export const storesAndOrders: RunnableMigration<QueryInterface> = {
     await tables.addColumn('parts', 'keepsMonths', whole)
     await tables.addColumn('parts', 'openedMonths', whole)
     await tables.addColumn('parts', 'insteadOf', json)
+    await tables.addColumn('parts', 'means', text(80))
     await tables.addColumn('stock_lots', 'curedOn', day)
     await tables.addColumn('stock_lots', 'expiryAssumed', whole)
     await tables.addColumn('stock_lots', 'openedOn', day)
@@ -149,7 +150,15 @@ export const storesAndOrders: RunnableMigration<QueryInterface> = {
       'receivedQuantity',
     ])
       await tables.removeColumn('stock_lots', column)
-    for (const column of ['contents', 'material', 'shelfGroup', 'keepsMonths', 'openedMonths', 'insteadOf'])
+    for (const column of [
+      'contents',
+      'material',
+      'shelfGroup',
+      'keepsMonths',
+      'openedMonths',
+      'insteadOf',
+      'means',
+    ])
       await tables.removeColumn('parts', column)
     for (const name of ['old_parts', 'deliveries', 'order_lines', 'orders', 'offers', 'suppliers', 'vans'])
       await tables.dropTable(name)

@@ -30,6 +30,8 @@ export const parts = table('parts', {
   contents: json<KitPiece[]>(),
   /** Which parts it may be used instead of, and who has approved of it. */
   insteadOf: json<StandsFor[]>(),
+  /** The bottle or tube that sheets call so: assembly lubricant. */
+  means: text(),
   material: text(),
   shelfGroup: text<ShelfGroup>(),
   /** Of a life of its own; and of a bottle once it is open, 0 where that makes no difference. */

@@ -190,11 +190,45 @@ async function pickLists(actor: Actor, asked: VisitRow[]): Promise<PickPage[]> {
         consumables: visit.consumables.map(({ name, quantity, unit }) => ({
           name,
           amount: `about ${showAmount(quantity, unit)}`,
+          ...bottleOf(name, quantity, unit, row.day, yardId),
         })),
         tools: visit.tools.map((tool) => tool.name),
       }
     }),
   )
+
+  /** Which bottle or tube of the yard serves, the opened one first, and whether enough of it is good that day. */
+  function bottleOf(name: string, quantity: number, unit: string, day: string, yardId: string) {
+    const same = (text: string) => text.trim().toLowerCase()
+    const own = stocked.filter(
+      ({ row }) => row.means !== '' && same(row.means) === same(name) && !row.retiredOn,
+    )
+    if (own.length === 0) return { there: '', short: false }
+    const lots = own.flatMap(({ row, stock, buckets }) =>
+      stock.lots
+        .filter((lot) => lot.expiresOn === null || lot.expiresOn >= day)
+        .map((lot) => ({
+          words: `lot ${lot.number}${lot.opened ? ', open' : ''}${row.bin ? `, ${row.bin}` : ''}`,
+          number: row.number,
+          unit: row.unit,
+          left: tidy(
+            buckets
+              .filter(
+                ({ lotId, placeId, state }) => lotId === lot.id && placeId === yardId && state === 'shelf',
+              )
+              .reduce((sum, bucket) => sum + Math.max(0, bucket.quantity), 0),
+          ),
+        }))
+        .filter(({ left }) => left > 0),
+    )
+    const [first] = lots
+    const sum = tidy(lots.filter((lot) => lot.unit === unit).reduce((total, { left }) => total + left, 0))
+    if (!first) return { there: `${own[0]!.row.number}: none there`, short: true }
+    return {
+      there: `${first.number}, ${first.words}, ${showAmount(first.left, first.unit)} there`,
+      short: first.unit === unit && sum < quantity,
+    }
+  }
 
   /** Which lots of other yards to bring over: what is free for the visit there, the lot to use first first. */
   function transfersOf(

@@ -52,6 +52,7 @@ export function PartDialog({ part, choices, parts, currency, save }: Props) {
         fits: part?.fits ?? [],
         contents: part?.contents ?? [],
         insteadOf: part?.insteadOf ?? [],
+        means: part?.means ?? '',
         material: part?.material ?? '',
         shelfGroup: part?.shelfGroup ?? 'none',
         keepsMonths: part?.keepsMonths || ('' as never),
@@ -95,6 +96,12 @@ export function PartDialog({ part, choices, parts, currency, save }: Props) {
         <ChoiceEntry name="shelfGroup" label="On the shelf" options={options(shelfGroups)} />
       </FieldRow>
       <Ageing />
+      <TextEntry
+        name="means"
+        label="Bottle or tube of"
+        hint="As sheets name it, such as assembly lubricant: pick lists then say which is there"
+        optional
+      />
       <KitEntry parts={parts.filter((each) => each.id !== part?.id)} />
       <InsteadEntry parts={parts.filter((each) => each.id !== part?.id)} choices={choices} />
       <FieldRow>
@@ -109,7 +116,7 @@ export function PartDialog({ part, choices, parts, currency, save }: Props) {
 function asForm(row: Record<string, unknown>): Partial<PartForm> {
   const { number, name, makersNumber, unit, packSize, leadDays, minimum, bin, fits, note, priceCents } =
     row as StockLine
-  const { contents, insteadOf, material, shelfGroup, keepsMonths, openedMonths } = row as StockLine
+  const { contents, insteadOf, means, material, shelfGroup, keepsMonths, openedMonths } = row as StockLine
   const price = (priceCents / 100).toFixed(2)
   return {
     number,
@@ -123,7 +130,7 @@ function asForm(row: Record<string, unknown>): Partial<PartForm> {
     fits,
     note,
     price,
-    ...{ contents, insteadOf, material, shelfGroup, keepsMonths, openedMonths },
+    ...{ contents, insteadOf, means, material, shelfGroup, keepsMonths, openedMonths },
   }
 }
 

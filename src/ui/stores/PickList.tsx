@@ -292,9 +292,22 @@ export function PickList({ list, today, pick, move, alone }: Props) {
         </>
       )}
       {list.consumables.length > 0 && (
-        <p className="second">
-          Bottles and tubes: {list.consumables.map((need) => `${need.name} (${need.amount})`).join(', ')}.
-        </p>
+        <>
+          <h3>Bottles and tubes</h3>
+          <ul className="line-list">
+            {list.consumables.map((need) => (
+              <li key={need.name}>
+                <span className="grow">
+                  {need.name[0]!.toUpperCase() + need.name.slice(1)}{' '}
+                  <span className={need.short ? 'brass strong' : 'second'}>
+                    {need.there || 'not kept in the stores'}
+                  </span>
+                </span>
+                <span className="nowrap">{need.amount}</span>
+              </li>
+            ))}
+          </ul>
+        </>
       )}
       {list.tools.length > 0 && <p className="second">Tools: {list.tools.join(', ')}.</p>}
     </section>
