@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid'
 import type { MoveInput } from '@/core/stores'
-import { bookVisit, cancelVisit, pickListOfVisit, pickListsOfDay } from '@/services/plan'
+import { bookVisit, cancelVisit, getVisit, pickListOfVisit, pickListsOfDay } from '@/services/plan'
 import {
   extendLot,
   getPart,
@@ -161,6 +161,12 @@ test('two people after the last piece: one gets it, the other is told who, when 
     )
     expect(gone).toMatch(/(M\. Osei|H\. Lindqvist) took .* on 3\sAug\s2026 at \d\d:\d\d, picked for visit/)
     expect((await getPart(shop.viewer, 'HP-1')).onHand).toBe(0)
+    // What is laid ready for it is there: nothing is missing on the visit, and no parts are waited for.
+    const page = await getVisit(shop.viewer, probe)
+    expect(page.parts.find((each) => each.stock?.number === 'HP-1')!.stock).toMatchObject({
+      missing: 0,
+      inTime: true,
+    })
   }))
 
 test('a kit is opened for a visit: its pieces are stock, at their share of its price, good as long as it', () =>

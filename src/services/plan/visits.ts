@@ -9,7 +9,7 @@ import {
   type VisitPage,
 } from '@/core/plan'
 import type { ComposedSheet, SheetStep } from '@/core/composing'
-import { availability, stockedFor, tidy } from '@/core/stores'
+import { availability, stockedFor } from '@/core/stores'
 import { inSentence, type Fastener, type PumpModel } from '@/core/models'
 import { notFound } from '@/core/problem'
 import type { SheetContent } from '@/core/sheets'
@@ -123,7 +123,6 @@ async function stockFor(visit: VisitRow, needs: ComposedSheet['parts']): Promise
     loadBook(),
     modelsOfVersions(visit.items.map((item) => item.modelVersionId)),
   ])
-  const total = new Map<string, number>()
   const stockedOf = (need: ComposedSheet['parts'][number]) => {
     const item = visit.items.find((each) => each.assemblyId === need.assemblyId)
     return stockedFor(book.parts.values(), {
@@ -131,19 +130,18 @@ async function stockFor(visit: VisitRow, needs: ComposedSheet['parts']): Promise
       part: need.part,
     })
   }
-  for (const need of needs) {
-    const part = stockedOf(need)
-    if (part) total.set(part.id, tidy((total.get(part.id) ?? 0) + need.quantity))
-  }
   return needs.map((need) => {
     const part = stockedOf(need)
     if (!part) return { ...need, stock: null }
-    // Two pumps of one visit may want the same part: what is missing is missing for both together.
-    const quantity = total.get(part.id)!
+    // What is picked for it or taken on its sheet is there; two pumps of one visit may want the same part, and
+    // what is missing is missing for both together.
+    const demand = (book.reserved.get(part.id) ?? []).find(({ visitId }) => visitId === visit.id)
+    const quantity = demand?.quantity ?? 0
     const { free, missing, earliestDay } = availability(book, {
       part: part.id,
       quantity,
       day: visit.day,
+      yardId: demand?.yardId,
       forVisit: visit.id,
     })
     const arrives = missing > 0 ? earliestDay : null

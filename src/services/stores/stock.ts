@@ -372,16 +372,20 @@ export async function modelsOfVersions(versionIds: string[]): Promise<Map<string
   return new Map(rows.map((row) => [row.id, row.modelId]))
 }
 
-/** What is missing of a need on a day; null where the stores do not know the part. */
+/**
+ * What is missing of a need on a day; null where the stores do not know the part. Of a visit's need, what is
+ * picked for it or taken on its sheet is there already.
+ */
 export function missingFor(
   book: Book,
   need: { modelId: string; part: string; quantity: number },
   day: string,
   forVisit?: string,
-  yardId?: string,
 ) {
   const part = stockedFor(book.parts.values(), need)
-  return (
-    part && { part, ...availability(book, { part: part.id, quantity: need.quantity, day, yardId, forVisit }) }
-  )
+  if (!part) return null
+  const demand = (book.reserved.get(part.id) ?? []).find(({ visitId }) => visitId === forVisit)
+  const quantity = forVisit === undefined ? need.quantity : Math.min(need.quantity, demand?.quantity ?? 0)
+  const asked = { part: part.id, quantity, day, yardId: demand?.yardId, forVisit }
+  return { part, ...availability(book, asked) }
 }
