@@ -58,7 +58,7 @@ export const storesAndOrders: RunnableMigration<QueryInterface> = {
       yardId: ref('yards'),
       state: text(12),
       sentOn: day,
-      /** What was paid for coming sooner. */
+      /** What was paid so that it comes earlier. */
       hurryCents: whole,
       note: longText,
       endReason: text(300),

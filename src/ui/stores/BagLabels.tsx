@@ -1,5 +1,6 @@
 import { showLongDay } from '@/core/calendar'
 import { showAmount, type PickPage } from '@/core/stores'
+import './stores.css'
 
 type Label = PickPage['picked'][number]
 

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { isDay } from '@/core/calendar'
 import { DayInput } from '../forms/DayInput'
+import './stores.css'
 
 /** Another day: the page then says how it stood at its end. */
 export function DayChooser({ day }: { day: string }) {

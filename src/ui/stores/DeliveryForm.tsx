@@ -8,6 +8,7 @@ import type { Outcome } from '@/core/problem'
 import { Note } from '../feedback/States'
 import { EntryForm } from '../forms/EntryForm'
 import { FieldRow, TextEntry } from '../forms/entries'
+import './stores.css'
 
 type Taken = { lots: number[]; differences: string[]; closed: boolean }
 type Props = {

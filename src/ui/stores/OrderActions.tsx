@@ -112,7 +112,7 @@ export function OrderActions({ order, send, confirm, takeFile, end }: Props) {
           </p>
           <TextEntry
             name="hurry"
-            label="Paid more for coming sooner"
+            label="Paid more to have it earlier"
             unit={order.currency}
             inputMode="decimal"
             optional

@@ -5,6 +5,7 @@ import { isDay, showDay } from '@/core/calendar'
 import { showAmount } from '@/core/stores'
 import type { Outcome } from '@/core/problem'
 import { DayInput } from '../forms/DayInput'
+import './stores.css'
 
 type Held = {
   day: string

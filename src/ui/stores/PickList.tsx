@@ -20,6 +20,7 @@ import type { Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
 import { Link } from '../frame/Link'
 import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '../table/Table'
+import './stores.css'
 
 type Props = {
   list: PickPage

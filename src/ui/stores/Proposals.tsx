@@ -19,6 +19,7 @@ import { Note } from '../feedback/States'
 import { SelectInput, type Option } from '../forms/FieldFrame'
 import { Link } from '../frame/Link'
 import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '../table/Table'
+import './stores.css'
 
 type Props = {
   proposals: OrderProposal[]

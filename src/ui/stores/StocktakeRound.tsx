@@ -17,6 +17,7 @@ import { useToast } from '../feedback/Toasts'
 import { FieldFrame, TextInput } from '../forms/FieldFrame'
 import { holdUnsaved } from '../frame/unsaved'
 import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '../table/Table'
+import './stores.css'
 
 type Props = {
   placeId: string
