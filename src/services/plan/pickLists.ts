@@ -223,7 +223,13 @@ async function pickLists(actor: Actor, asked: VisitRow[]): Promise<PickPage[]> {
     )
     const [first] = lots
     const sum = tidy(lots.filter((lot) => lot.unit === unit).reduce((total, { left }) => total + left, 0))
-    if (!first) return { there: `${own[0]!.row.number}: none there`, short: true }
+    if (!first) {
+      const { row, buckets } = own[0]!
+      const other = buckets.find(({ state, quantity: left }) => state === 'shelf' && left > 0)
+      const elsewhere =
+        other && `, ${showAmount(other.quantity, row.unit)} in ${places.nameOf(other.placeId)}`
+      return { there: `${row.number}: none there${elsewhere ?? ''}`, short: true }
+    }
     return {
       there: `${first.number}, ${first.words}, ${showAmount(first.left, first.unit)} there`,
       short: first.unit === unit && sum < quantity,
