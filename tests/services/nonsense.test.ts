@@ -1,4 +1,5 @@
 import { readdirSync } from 'node:fs'
+import { backupsOf } from '@/services/backups'
 import path from 'node:path'
 import { problemOf } from '@/core/problem'
 import type { Actor } from '@/services/house'
@@ -26,6 +27,10 @@ let shop: Workshop
 beforeEach(async () => {
   shop = await workshop()
   actor = shop.coordinator
+})
+// A backup that was asked for is made beside the work: the folder stays until it is done.
+afterEach(async () => {
+  while ((await backupsOf(shop.coordinator)).making) await new Promise((done) => setTimeout(done, 50))
 })
 afterAll(removeDatabase)
 
