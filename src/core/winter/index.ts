@@ -1,0 +1,8 @@
+export * from './circuit'
+export { judgeBore, type BoreQuestion, type BoreUnit } from './bores'
+export * from './mixing'
+export * from './recipe'
+export { normalBelow, studentAt, studentBelow } from './chances'
+export * from './climate'
+export * from './campaign'
+export * from './state'
