@@ -107,6 +107,22 @@ test('what is picked for a visit comes off at its bench with one tap, and the si
   await person.press('Start the sheet')
   await person.sees('Old parts kept')
   await readMeter(person, 0)
+  // A piece is wanted that only an unopened kit has: it is opened here, and its pieces are there to take.
+  await person.press('Other part')
+  const option = await person.page.$$eval(
+    '#part-choice option',
+    (options) => options.find((each) => each.textContent!.startsWith('C5-01'))!.textContent!,
+  )
+  await person.choose('Part', option)
+  await person.sees('3 in an unopened C5-KIT')
+  const opens = await person.page.$eval('[aria-label^="Open C5-KIT"]', (each) =>
+    each.getAttribute('aria-label')!,
+  )
+  await person.press(opens)
+  await person.sees('Opened: its pieces are lots')
+  await person.page.waitForFunction(() => !document.querySelector('[aria-label^="Open C5-KIT"]'))
+  await person.press('Used')
+  await person.sees('C5-01')
   await forward(person, 'Not ready to be signed yet')
   await finishSheet(person)
   await person.press('Look at it and sign')

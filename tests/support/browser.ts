@@ -16,6 +16,7 @@ export async function openBrowser(): Promise<Browser> {
       '--disable-component-update',
       '--disable-sync',
       '--font-render-hinting=none',
+      '--force-prefers-reduced-motion',
     ],
   })
 }

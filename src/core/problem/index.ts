@@ -12,7 +12,7 @@ export {
   timeOfDay,
   version,
 } from './fields'
-export type { Outcome } from './outcome'
+export { problemWords, type Outcome } from './outcome'
 export { ownPath } from './ownPath'
 export {
   type Problem,

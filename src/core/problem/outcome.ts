@@ -6,3 +6,8 @@ import type { Problem } from './problem'
  */
 export type Outcome<T = void> =
   { ok: true; data: T } | { ok: false; problem: Problem | { kind: 'unforeseen'; message: string } }
+
+/** What went wrong in one go, where there is no field to say it beside. */
+export function problemWords(problem: Exclude<Outcome, { ok: true }>['problem']): string {
+  return problem.kind === 'invalid' ? Object.values(problem.fields).join(' ') : problem.message
+}

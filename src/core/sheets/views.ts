@@ -54,6 +54,8 @@ export type BenchPart = {
   onHand: number
   fits: { modelId: string; part: string }[]
   lots: { id: string; label: string; onHand: number; expired: boolean }[]
+  /** Unopened kits that hold it: opened at the bench, their pieces are lots. */
+  kits: { lotId: string; placeId: string; label: string; holds: number }[]
 }
 
 export type BenchMeter = {

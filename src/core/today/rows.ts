@@ -42,18 +42,17 @@ export function morningList(morning: Morning): TodayView {
   const soon = addDays(today, ahead)
   const services = wear.flatMap((view) => view.clocks.map((clock) => ({ view, clock })))
   const wanted = services.filter(({ clock }) => wantsDeciding(clock, soon))
+  const onService = new Set(services.flatMap(({ clock }) => clock.signs.map((sign) => sign.id)))
   const rows: BareRow[] = [
     ...wanted.map(({ view, clock }) => serviceRow(view, clock, visitFor(view.assemblyId, clock, visits))),
     // A sign that brings a service forward is told on the row of that service.
-    ...signs.filter((sign) => !onService(sign, wear)).map((sign) => signRow(sign, today)),
+    ...signs.filter((sign) => !onService.has(sign.id)).map((sign) => signRow(sign, today)),
     ...visits.filter((visit) => visit.day <= today).map(visitRow),
     ...morning.machines.flatMap((machine) => machineRows(machine, today)),
     ...morning.checks.filter(isNear(addDays(today, aheadOfCheck))).map(checkRow),
     ...partRows(morning, soon),
   ]
-  const later = services
-    .filter(({ clock }) => !wantsDeciding(clock, soon) && clock.lastResponsibleDay !== null)
-    .sort((a, b) => (a.clock.lastResponsibleDay! < b.clock.lastResponsibleDay! ? -1 : 1))[0]
+  const later = soonest(services.filter(({ clock }) => !wantsDeciding(clock, soon)))
   const said = withMarks(rows, morning.marks)
   const { shown, left } = firstOfEach(inMorningOrder(said.rows), mostAtOnce)
   return {
@@ -105,9 +104,10 @@ function wantsDeciding(clock: ClockView, soon: string): boolean {
   return clock.state !== 'healthy' || (clock.lastResponsibleDay !== null && clock.lastResponsibleDay <= soon)
 }
 
-function onService(sign: SignView, wear: WearView[]): boolean {
-  const view = wear.find((each) => each.assemblyId === sign.assemblyId)
-  return view?.clocks.some((clock) => clock.signs.some((each) => each.id === sign.id)) ?? false
+/** The service that is to be decided first; null where none has a day. */
+function soonest<S extends { clock: ClockView }>(services: S[]): S | null {
+  const dayOf = (service: S | null) => service?.clock.lastResponsibleDay ?? '9999-12-31'
+  return services.reduce<S | null>((first, each) => (dayOf(each) < dayOf(first) ? each : first), null)
 }
 
 const isNear = (day: string) => (check: EarlyCheckView) => check.aboutDay !== null && check.aboutDay <= day
@@ -208,11 +208,15 @@ function checkRow(check: EarlyCheckView): BareRow {
 
 /** Bins to count, parts that booked visits miss, and parts to order for what is coming. */
 function partRows({ stock, supplies, coming, today }: Morning, soon: Day): BareRow[] {
+  const comingOf = new Map(coming.filter((each) => each.orderBy <= soon).map((each) => [each.partId, each]))
+  const missedOf = new Map<string, typeof supplies>()
+  for (const each of supplies.filter(({ missing }) => missing > 0))
+    missedOf.set(each.partId, [...(missedOf.get(each.partId) ?? []), each])
   return stock
     .filter((part) => !part.retiredOn)
     .flatMap((part): BareRow[] => {
-      const need = coming.find((each) => each.partId === part.id && each.orderBy <= soon) ?? null
-      const missed = supplies.filter((each) => each.partId === part.id && each.missing > 0)
+      const need = comingOf.get(part.id) ?? null
+      const missed = missedOf.get(part.id) ?? []
       const byVisit = missed.map((each) => addDays(each.day, -part.leadDays))
       const now = part.short > 0 || part.below ? [today] : []
       const days = [...now, ...byVisit, ...(need ? [need.orderBy] : [])].sort()

@@ -53,10 +53,10 @@ export async function likelyServices(
     companyPractices(),
     unitFacts(),
   ])
-  const from = [wear, open, book, today, versions, practices, facts]
-  return derived(`likely services ${days}`, from, () => {
+  const rest = [open, book, today, versions, practices, facts]
+  return derived(`likely services ${days}`, [wear, ...rest], () => {
     const versionOf = new Map(versions.map((version) => [version.id, version]))
-    return wear.flatMap((view) =>
+    const servicesOf = (view: WearView) =>
       view.clocks.flatMap((clock): LikelyService[] => {
         const chanceOf = chanceFor(clock)
         const positions = notOnVisit(view.assemblyId, clock, open)
@@ -78,7 +78,10 @@ export async function likelyServices(
             }),
           },
         ]
-      }),
+      })
+    // A reading makes the wear of one machine anew, and only its services.
+    return wear.flatMap((view) =>
+      derived(`likely services ${days} of ${view.assemblyId}`, [view, ...rest], () => servicesOf(view)),
     )
   })
 }

@@ -295,8 +295,26 @@ export async function listPartChoices(_actor: Actor): Promise<PartChoice[]> {
  * @param visitId the visit that the sheet works on; null for one that was opened without
  */
 export async function listBenchParts(_actor: Actor, visitId: string | null = null): Promise<BenchPart[]> {
-  const [stocked, lotRows] = await Promise.all([loadStock(), stockLots.every()])
+  const [stocked, lotRows, places] = await Promise.all([loadStock(), stockLots.every(), loadPlaces()])
   const codes = new Map(lotRows.map((lot) => [lot.id, lot.code]))
+  const closed = stocked.filter(({ row }) => !row.retiredOn && row.contents.length > 0)
+  const kitsWith = (partId: string): BenchPart['kits'] =>
+    closed.flatMap(({ row, stock, buckets }) => {
+      const holds = row.contents.find((piece) => piece.partId === partId)?.quantity ?? 0
+      if (holds === 0) return []
+      return stock.lots
+        .filter((lot) => !lot.expired)
+        .flatMap((lot) =>
+          buckets
+            .filter(({ lotId, state, quantity }) => lotId === lot.id && state === 'shelf' && quantity >= 1)
+            .map(({ placeId }) => ({
+              lotId: lot.id,
+              placeId,
+              label: `${row.number}, lot ${lot.number}, ${places.nameOf(placeId)}`,
+              holds,
+            })),
+        )
+    })
   return stocked
     .filter(({ row }) => !row.retiredOn && row.contents.length === 0)
     .map(({ row, fits, stock, buckets }) => {
@@ -335,6 +353,7 @@ export async function listBenchParts(_actor: Actor, visitId: string | null = nul
           onHand: lot.reach,
           expired: lot.expired,
         })),
+        kits: kitsWith(row.id),
       }
     })
 }

@@ -17,7 +17,7 @@ import {
   type ShelfGroup,
   type StockAct,
 } from '@/core/stores'
-import type { Outcome } from '@/core/problem'
+import { problemWords, type Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
 import { useConfirm } from '../forms/Confirm'
 import { DialogForm } from '../forms/DialogForm'
@@ -50,12 +50,7 @@ export function HeldList({ part, lots, places, mayMove, mayExtend, actions }: Pr
   const confirm = useConfirm()
   const toast = useToast()
   const isRubber = part.shelfGroup === 'A' || part.shelfGroup === 'B' || part.shelfGroup === 'C'
-  const said = (outcome: Outcome<unknown>) =>
-    outcome.ok
-      ? undefined
-      : outcome.problem.kind === 'invalid'
-        ? Object.values(outcome.problem.fields).join(' ')
-        : outcome.problem.message
+  const said = (outcome: Outcome<unknown>) => (outcome.ok ? undefined : problemWords(outcome.problem))
   return (
     <ul className="line-list">
       {lots.flatMap((lot) =>

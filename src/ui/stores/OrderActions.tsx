@@ -14,7 +14,7 @@ import {
   type OrderPage,
   type SendInput,
 } from '@/core/stores'
-import type { Outcome } from '@/core/problem'
+import { problemWords, type Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
 import { DialogForm } from '../forms/DialogForm'
 import { FieldRow, TextEntry } from '../forms/entries'
@@ -142,14 +142,7 @@ function ConfirmationFile({ order, takeFile }: Pick<Props, 'order' | 'takeFile'>
           .filter(Boolean)
           .join('; ') + '.',
       )
-    } else
-      toast(
-        `Nothing was taken of it. ${
-          outcome.problem.kind === 'invalid'
-            ? Object.values(outcome.problem.fields).join(' ')
-            : outcome.problem.message
-        }`,
-      )
+    } else toast(`Nothing was taken of it. ${problemWords(outcome.problem)}`)
   }
   return (
     <>

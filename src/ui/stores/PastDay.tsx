@@ -3,7 +3,7 @@
 import { useState } from 'react'
 import { isDay, showDay } from '@/core/calendar'
 import { showAmount } from '@/core/stores'
-import type { Outcome } from '@/core/problem'
+import { problemWords, type Outcome } from '@/core/problem'
 import { DayInput } from '../forms/DayInput'
 import './stores.css'
 
@@ -35,12 +35,7 @@ export function PastDay({
     const outcome = await ask(partId, value).catch(() => null)
     if (outcome === null) setFault('Atelier could not be reached.')
     else if (outcome.ok) setHeld(outcome.data)
-    else
-      setFault(
-        outcome.problem.kind === 'invalid'
-          ? Object.values(outcome.problem.fields).join(' ')
-          : outcome.problem.message,
-      )
+    else setFault(problemWords(outcome.problem))
   }
   return (
     <details className="past-day">

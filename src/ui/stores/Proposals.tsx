@@ -14,7 +14,7 @@ import {
   type Unsold,
 } from '@/core/stores'
 import { showMoney } from '@/core/units'
-import type { Outcome } from '@/core/problem'
+import { problemWords, type Outcome } from '@/core/problem'
 import { Note } from '../feedback/States'
 import { SelectInput, type Option } from '../forms/FieldFrame'
 import { Link } from '../frame/Link'
@@ -93,9 +93,7 @@ function ProposedOrder({
       setFault(
         outcome === null
           ? 'Atelier could not be reached. Nothing is lost: try again in a moment.'
-          : outcome.problem.kind === 'invalid'
-            ? Object.values(outcome.problem.fields).join(' ')
-            : outcome.problem.message,
+          : problemWords(outcome.problem),
       )
   }
   return (

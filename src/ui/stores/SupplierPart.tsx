@@ -11,7 +11,7 @@ import {
   type SupplierLine,
 } from '@/core/stores'
 import { showMoney } from '@/core/units'
-import type { Outcome } from '@/core/problem'
+import { problemWords, type Outcome } from '@/core/problem'
 import { Note } from '../feedback/States'
 import { useToast } from '../feedback/Toasts'
 import { Link } from '../frame/Link'
@@ -129,11 +129,7 @@ function PriceListPart({
     if (outcome === null) setFault('Atelier could not be reached. Choose the file again in a moment.')
     else if (!outcome.ok) {
       setRead(null)
-      setFault(
-        outcome.problem.kind === 'invalid'
-          ? Object.values(outcome.problem.fields).join(' ')
-          : outcome.problem.message,
-      )
+      setFault(problemWords(outcome.problem))
     } else if (take) {
       setRead(null)
       toast(`${outcome.data.taken} ${outcome.data.taken === 1 ? 'price' : 'prices'} changed.`)

@@ -34,6 +34,8 @@ const severityOf = { oxide: 'error', brass: 'warning', moss: 'success' } as cons
 const focus = { outline: '2px solid var(--petrol)', outlineOffset: 2 }
 
 export const theme = createTheme({
+  // Who asks the system for less motion gets none.
+  motion: { reducedMotion: 'system' },
   cssVariables: { cssVarPrefix: 'at', colorSchemeSelector: 'data-theme' },
   colorSchemes: {
     light: { palette: paletteOf('light', light) },

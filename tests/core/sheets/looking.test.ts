@@ -277,6 +277,7 @@ describe('one tap for an expected part', () => {
     bin: 'A3',
     onHand: 5,
     fits: [{ modelId: 'model', part: 'hpSeal' }],
+    kits: [],
     lots: [
       { id: 'old', label: 'L1', onHand: 2, expired: false },
       { id: 'new', label: 'L2', onHand: 3, expired: false },

@@ -17,7 +17,7 @@ import { AskDialog } from './AskDialog'
 import { BenchPositions } from './BenchPositions'
 import { CausesPanel } from './CausesPanel'
 import { MeasureDialog } from './MeasureDialog'
-import { PartDialog, type PartStart } from './PartDialog'
+import { PartDialog, type OpenKit, type PartStart } from './PartDialog'
 import { PhotoButton, PhotoStrip } from './PhotoStrip'
 import { SeenElsewhere } from './SeenElsewhere'
 import type { SheetHandle } from './useSheet'
@@ -28,11 +28,12 @@ type Props = {
   bench: SheetHandle
   timeZone: string
   oldParts?: ReactNode
+  openKit: OpenKit | null
   more: () => void
 }
 
 /** What stands beside the work: the positions, what they point to, the parts, photos and remarks. */
-export function BenchSide({ sheet, bench, timeZone, oldParts, more }: Props) {
+export function BenchSide({ sheet, bench, timeZone, oldParts, openKit, more }: Props) {
   const { state } = bench
   const [using, setUsing] = useState<PartStart | null>(null)
   const [dialog, setDialog] = useState<'remark' | 'measure' | 'seen' | null>(null)
@@ -142,7 +143,15 @@ export function BenchSide({ sheet, bench, timeZone, oldParts, more }: Props) {
           </ul>
         </section>
       )}
-      {using && <PartDialog start={using} stock={sheet.parts} bench={bench} onClose={() => setUsing(null)} />}
+      {using && (
+        <PartDialog
+          start={using}
+          stock={sheet.parts}
+          bench={bench}
+          openKit={openKit}
+          onClose={() => setUsing(null)}
+        />
+      )}
       {dialog === 'remark' && (
         <AskDialog
           title="Remark"

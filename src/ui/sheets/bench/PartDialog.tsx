@@ -1,7 +1,11 @@
 'use client'
 
+import Button from '@mui/material/Button'
+import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { serves, showAmount, takeFrom, type PartUnit } from '@/core/stores'
+import { v7 as uuid } from 'uuid'
+import { problemWords, type Outcome } from '@/core/problem'
+import { serves, showAmount, takeFrom, type OpenKitInput, type PartUnit } from '@/core/stores'
 import type { SheetEntry, BenchPart } from '@/core/sheets'
 import { parseNumber, showNumber } from '@/core/units'
 import { FieldFrame, SelectInput, TextInput } from '../../forms/FieldFrame'
@@ -19,7 +23,16 @@ export type PartStart = {
   uses: SheetEntry<'part'>[]
 }
 
-type Props = { start: PartStart; stock: BenchPart[]; bench: SheetHandle; onClose: () => void }
+export type OpenKit = (input: OpenKitInput) => Promise<Outcome<{ lots: number[] }>>
+
+type Props = {
+  start: PartStart
+  stock: BenchPart[]
+  bench: SheetHandle
+  /** Opens a kit that holds the part; null for who may not. */
+  openKit: OpenKit | null
+  onClose: () => void
+}
 
 const elsewhere = 'elsewhere'
 const byTheBook = 'byTheBook'
@@ -36,7 +49,7 @@ function shareWords(part: BenchPart, shares: ReturnType<typeof takeFrom>): strin
 }
 
 /** Notes a part that was used: which one of the stores, from which lot, how much; or takes one back. */
-export function PartDialog({ start, stock, bench, onClose }: Props) {
+export function PartDialog({ start, stock, bench, openKit, onClose }: Props) {
   const fitting = stock.filter((part) => serves(part, start))
   const free = start.part === null
   const offered = free ? stock : fitting
@@ -148,6 +161,9 @@ export function PartDialog({ start, stock, bench, onClose }: Props) {
           />
         </FieldFrame>
       )}
+      {part && openKit && part.kits.length > 0 && (
+        <KitsWithIt key={part.id} part={part} openKit={openKit} onOpened={() => setLotId(byTheBook)} />
+      )}
       {!part && partId === elsewhere && (
         <FieldFrame id="part-name" label="What was used" error={error?.field === 'name' ? error.words : ''}>
           <TextInput id="part-name" value={name} onChange={(event) => setName(event.target.value)} />
@@ -173,5 +189,52 @@ export function PartDialog({ start, stock, bench, onClose }: Props) {
         />
       </FieldFrame>
     </BenchDialog>
+  )
+}
+
+/** The unopened kits that hold a part, each to be opened here: its pieces are lots to take from at once. */
+function KitsWithIt({
+  part,
+  openKit,
+  onOpened,
+}: {
+  part: BenchPart
+  openKit: OpenKit
+  onOpened: () => void
+}) {
+  const router = useRouter()
+  const [said, setSaid] = useState<{ ok: boolean; words: string } | null>(null)
+  // Sent once more after a cut connection, it is the same act.
+  const [acts] = useState(() => new Map<string, string>())
+  const open = async (kit: BenchPart['kits'][number]) => {
+    const key = `${kit.lotId} ${kit.placeId}`
+    const id = acts.get(key) ?? uuid()
+    acts.set(key, id)
+    const outcome = await openKit({ id, lotId: kit.lotId, placeId: kit.placeId }).catch(() => null)
+    if (!outcome) return setSaid({ ok: false, words: 'Opening a kit needs the server: it does not answer.' })
+    if (!outcome.ok) return setSaid({ ok: false, words: problemWords(outcome.problem) })
+    acts.delete(key)
+    onOpened()
+    setSaid({ ok: true, words: `Opened: its pieces are lots ${outcome.data.lots.join(', ')}.` })
+    router.refresh()
+  }
+  return (
+    <div className="stack-tight">
+      {part.kits.map((kit) => (
+        <p key={`${kit.lotId} ${kit.placeId}`} className="used-line">
+          <span>
+            {showAmount(kit.holds, part.unit)} in an unopened {kit.label}
+          </span>
+          <Button variant="outlined" aria-label={`Open ${kit.label}`} onClick={() => void open(kit)}>
+            Open it
+          </Button>
+        </p>
+      ))}
+      {said && (
+        <p role={said.ok ? 'status' : 'alert'} className={said.ok ? 'second' : 'note note-oxide'}>
+          {said.words}
+        </p>
+      )}
+    </div>
   )
 }

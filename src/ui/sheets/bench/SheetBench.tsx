@@ -18,6 +18,7 @@ import type { Present } from '../../fleet'
 import { unpack, type Packed } from '../../frame/packed'
 import { AbandonSheet } from '../signing/AbandonSheet'
 import { BenchSide } from './BenchSide'
+import type { OpenKit } from './PartDialog'
 import { EndOfSheet } from '../signing/EndOfSheet'
 import { LeaveSheet, TakeUp } from '../signing/LeaveSheet'
 import { MakeSafeGate } from './MakeSafeGate'
@@ -42,6 +43,7 @@ type Props = {
   abandon: (input: AbandonInput) => Promise<Outcome>
   /** Old parts that came off and are kept. */
   oldParts?: ReactNode
+  openKit: OpenKit | null
   addMoreWork: (input: MoreWorkInput) => Promise<Outcome>
 }
 
@@ -54,6 +56,7 @@ export function SheetBench({
   timeZone,
   abandon,
   oldParts,
+  openKit,
   addMoreWork,
 }: Props) {
   const sheet = unpack(packed)
@@ -168,7 +171,7 @@ export function SheetBench({
             />
           )}
           {place.at === 'end' && (
-            <EndOfSheet sheet={sheet} bench={bench} more={(start) => setMore({ start })} />
+            <EndOfSheet sheet={sheet} bench={bench} openKit={openKit} more={(start) => setMore({ start })} />
           )}
           {notices.map((notice) => (
             <p key={notice} className="second bench-notice">
@@ -181,6 +184,7 @@ export function SheetBench({
           bench={bench}
           timeZone={timeZone}
           oldParts={oldParts}
+          openKit={openKit}
           more={() => setMore({ start: null })}
         />
         <PaperSheet sheet={sheet} state={state} />

@@ -26,7 +26,7 @@ import { ButtonLink } from '../../frame/ButtonLink'
 import { AskDialog } from '../bench/AskDialog'
 import { PositionDialog } from '../bench/BenchPositions'
 import { takeAtOnce } from '../bench/BenchSide'
-import { PartDialog, type PartStart } from '../bench/PartDialog'
+import { PartDialog, type OpenKit, type PartStart } from '../bench/PartDialog'
 import type { SheetHandle } from '../bench/useSheet'
 import { soundWords } from '../words'
 
@@ -36,11 +36,12 @@ const decidable = ['renew', 'reuse', 'clean'] as const
 type Props = {
   sheet: SheetPage
   bench: SheetHandle
+  openKit: OpenKit | null
   more: (start: { assemblyId: string; task: string; positions: string[] } | null) => void
 }
 
 /** What is left before signing, each with the tap that settles it. */
-export function EndOfSheet({ sheet, bench, more }: Props) {
+export function EndOfSheet({ sheet, bench, openKit, more }: Props) {
   const { state } = bench
   const [open, setOpen] = useState<{ assemblyId: string; position: string } | null>(null)
   const [using, setUsing] = useState<PartStart | null>(null)
@@ -215,7 +216,15 @@ export function EndOfSheet({ sheet, bench, more }: Props) {
         )}
       </div>
       {open && <PositionDialog {...open} bench={bench} onClose={() => setOpen(null)} />}
-      {using && <PartDialog start={using} stock={sheet.parts} bench={bench} onClose={() => setUsing(null)} />}
+      {using && (
+        <PartDialog
+          start={using}
+          stock={sheet.parts}
+          bench={bench}
+          openKit={openKit}
+          onClose={() => setUsing(null)}
+        />
+      )}
       {deciding && (
         <AskDialog
           title={partName(state, deciding)}

@@ -52,6 +52,7 @@ export default async function SheetPage({ params }: { params: Promise<{ sheet: s
         timeZone={company.timeZone}
         abandon={actions.abandonSheet}
         oldParts={oldParts}
+        openKit={mayDo(actor.role, 'stores.count') ? storeActions.openKit : null}
         addMoreWork={actions.addMoreWork}
       />
     )
