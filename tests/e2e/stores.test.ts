@@ -122,7 +122,7 @@ test('what is picked for a visit comes off at its bench with one tap, and the si
   await person.sees('Opened: its pieces are lots')
   await person.page.waitForFunction(() => !document.querySelector('[aria-label^="Open C5-KIT"]'))
   await person.press('Used')
-  await person.sees('C5-01')
+  await person.sees('Valve assembly, C5 besides')
   await forward(person, 'Not ready to be signed yet')
   await finishSheet(person)
   await person.press('Look at it and sign')

@@ -2,6 +2,7 @@ export { composeSheet, savingOfBundling, type Saving } from './compose'
 export { usualPath, usualPositions } from './choosing'
 export { notGivenNote, type UnitFacts } from './practised'
 export { unitFactSchema, type UnitFact, type UnitFactInput } from './unitFact'
+export { plainStep } from './plainStep'
 export { offersFor, type Offer } from './offers'
 export { newestRound, openStretches, visitRound, recomposeSheet, type Recomposed } from './recompose'
 export type {

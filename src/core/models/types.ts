@@ -293,7 +293,19 @@ export type TaskPath = {
   uses: Use[]
 }
 
-export type Phase = 'makeSafe' | 'stripDown' | 'inspect' | 'renew' | 'rebuild' | 'prove'
+export type Phase =
+  | 'makeSafe'
+  | 'stripDown'
+  | 'inspect'
+  | 'renew'
+  | 'rebuild'
+  | 'prove'
+  // Of winter work, which no model states: `secure` is making safe after a run.
+  | 'run'
+  | 'secure'
+  | 'drain'
+  | 'protect'
+  | 'finish'
 
 export const orientationFaces = [
   'lip',

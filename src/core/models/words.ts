@@ -15,6 +15,11 @@ export const phaseNames: Record<Phase, string> = {
   renew: 'Renew',
   rebuild: 'Rebuild',
   prove: 'Prove',
+  run: 'Run',
+  secure: 'Make safe again',
+  drain: 'Drain',
+  protect: 'Protect',
+  finish: 'Close',
 }
 
 export const taskKindNames: Record<TaskKind, string> = {

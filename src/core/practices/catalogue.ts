@@ -336,6 +336,103 @@ export const practices = [
       },
     ],
   },
+  {
+    key: 'winterTanks',
+    name: 'Winter: tanks and suction',
+    about: 'How tank, suction hose and strainer are made safe before the frost.',
+    choices: [
+      { key: 'drain', name: 'Drain', reason: 'They run empty by themselves.' },
+      { key: 'leave', name: 'Leave', reason: 'Only in a heated store, by name.' },
+    ],
+  },
+  {
+    key: 'winterPump',
+    name: 'Winter: pump',
+    about: 'How the pump is made safe before the frost.',
+    choices: [
+      { key: 'through', name: 'Antifreeze through', reason: 'Reaches the pockets, and seals stay wet.' },
+      { key: 'protector', name: 'Screw-on protector', reason: 'Quick; it fills what it reaches.' },
+      { key: 'blowOut', name: 'Blow out', reason: 'Costs no fluid; droplets stay and seals stand dry.' },
+      { key: 'drain', name: 'Drain', reason: 'Only where the manual says that it drains whole.' },
+      { key: 'leave', name: 'Leave', reason: 'Only in a heated store, by name.' },
+    ],
+  },
+  {
+    key: 'winterBypass',
+    name: 'Winter: by-pass and unloader',
+    about: 'How unloader and by-pass line are made safe before the frost.',
+    choices: [
+      { key: 'through', name: 'Antifreeze through', reason: 'It goes round with the outlet shut.' },
+      { key: 'blowOut', name: 'Blow out', reason: 'With the line taken off at both ends.' },
+      { key: 'drain', name: 'Drain', reason: 'Where it lies with a fall and the unloader lets down.' },
+      { key: 'leave', name: 'Leave', reason: 'Only in a heated store, by name.' },
+    ],
+  },
+  {
+    key: 'winterCoil',
+    name: 'Winter: heater coil',
+    about: 'How the coil is made safe before the frost.',
+    choices: [
+      { key: 'through', name: 'Antifreeze through', reason: 'A coil lies in turns and does not drain.' },
+      { key: 'blowOut', name: 'Blow out', reason: 'Costs no fluid; a turn may keep its water.' },
+      { key: 'leave', name: 'Leave', reason: 'Only in a heated store, by name.' },
+    ],
+  },
+  {
+    key: 'winterHose',
+    name: 'Winter: pressure hose and gun',
+    about: 'How hose, reel and gun are made safe before the frost.',
+    choices: [
+      { key: 'drain', name: 'Drain', reason: 'Laid out and walked along it keeps little.' },
+      {
+        key: 'toNozzle',
+        name: 'Antifreeze through to the nozzle',
+        reason: 'Gun and swivels are safe too; takes the most fluid.',
+      },
+      { key: 'blowOut', name: 'Blow out', reason: 'Costs no fluid; the gun’s valve may keep a drop.' },
+      { key: 'leave', name: 'Leave', reason: 'Taken off into a heated store, by name.' },
+    ],
+  },
+  {
+    key: 'winterChemical',
+    name: 'Winter: injector and chemical side',
+    about: 'How injector, chemical pump and their lines are made safe before the frost.',
+    choices: [
+      { key: 'through', name: 'Antifreeze through', reason: 'After rinsing; check valves stay wet.' },
+      { key: 'drain', name: 'Drain', reason: 'Where everything of it runs empty.' },
+      { key: 'leave', name: 'Leave', reason: 'A chemical that freezes lower than it gets here.' },
+    ],
+  },
+  {
+    key: 'winterFuel',
+    name: 'Winter: petrol',
+    about: 'What is done about the petrol of an engine that is laid up.',
+    choices: [
+      {
+        key: 'treated',
+        name: 'Treated fuel, run into the carburettor',
+        reason: 'Gaskets stay wet; it starts in spring.',
+      },
+      { key: 'runDry', name: 'Run dry', reason: 'Nothing is left to turn to gum.' },
+    ],
+  },
+  {
+    key: 'winterProof',
+    name: 'Winter: proof',
+    about: 'How it is proved that what was put in holds.',
+    choices: [
+      {
+        key: 'refractometer',
+        name: 'Refractometer reading',
+        reason: 'Measures what came out, diluted or not.',
+      },
+      {
+        key: 'colour',
+        name: 'Colour at the outlet',
+        reason: 'Where there is no refractometer for the fluid.',
+      },
+    ],
+  },
 ] as const satisfies readonly Practice[]
 
 export type PracticeKey = (typeof practices)[number]['key']

@@ -39,6 +39,20 @@ export type WinterEvent =
   | { kind: 'left'; at: string; zone: Zone; by: string }
   | { kind: 'returned'; at: string; zone?: Zone; by?: string }
 
+/** An evening's routine of a machine that works on, confirmed. */
+export type EveningEvent = { kind: 'evening'; at: string; by: string }
+/** Damage that frost did, beside the method that was to keep it off. */
+export type DamageEvent = {
+  kind: 'damage'
+  at: string
+  zone: string
+  says: string
+  by: string
+  method: string
+}
+/** All that is told of a machine in winter. */
+export type ToldEvent = WinterEvent | EveningEvent | DamageEvent
+
 export type ZoneState =
   'inUse' | 'protected' | 'unproved' | 'failed' | 'void' | 'exposed' | 'left' | 'returned'
 

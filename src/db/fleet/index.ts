@@ -8,4 +8,4 @@ export {
 } from './assemblies'
 export { type DocumentRow, documents } from './documents'
 export { type MachineRow, machines } from './machines'
-export { yards } from './yards'
+export { yards, type YardRow } from './yards'

@@ -20,6 +20,7 @@ import { sheetDigests } from './0018-sheet-digests'
 import { dateOrder } from './0019-date-order'
 import { factsAndProducts } from './0020-facts-products'
 import { storesAndOrders } from './0021-stores-orders'
+import { winter } from './0022-winter'
 import { touches } from './0017-touches'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
@@ -45,4 +46,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   dateOrder,
   factsAndProducts,
   storesAndOrders,
+  winter,
 ]

@@ -16,6 +16,8 @@ export const visits = table('visits', {
   items: json<VisitItem[]>(),
   note: longText(),
   endReason: text(),
+  /** Makes a machine safe before the frost, or brings it back; blank for any other. */
+  winter: text<'' | 'lay' | 'return'>(),
   createdAt: text(),
   version: whole(),
 })

@@ -51,6 +51,7 @@ export async function bookVisit(actor: Actor, input: BookingInput): Promise<{ nu
       items,
       note: when.note,
       endReason: '',
+      winter: '',
       createdAt: now(),
       version: 1,
     }

@@ -1,0 +1,7 @@
+export { askWeather, importMinima, loadYards, recordFrost, saveClimate } from './climates'
+export { frostWatch, getWinter } from './campaign'
+export { compareMethods, getMachineWinter, workOf } from './machine'
+export { loadMachines, saveCircuit } from './plans'
+export { listProducts, saveProduct } from './products'
+export { loadStandings, recordWinter } from './standings'
+export { getTerms, loadTerms, saveTerms } from './terms'

@@ -1,0 +1,240 @@
+import { v7 as uuid } from 'uuid'
+import { addDays, dayNumber } from '@/core/calendar'
+import { toCsv } from '@/core/interchange'
+import type { AntifreezeInput, CircuitInput, WinterNoteInput } from '@/core/winter'
+import { recordReading } from '@/services/hours'
+import {
+  compareMethods,
+  frostWatch,
+  getMachineWinter,
+  getTerms,
+  getWinter,
+  importMinima,
+  listProducts,
+  recordFrost,
+  recordWinter,
+  saveCircuit,
+  saveClimate,
+  saveProduct,
+  saveTerms,
+} from '@/services/winter'
+import { problemIn, removeDatabase } from '../support/database'
+import { at, workshop, type Workshop } from '../support/bench'
+
+let shop: Workshop
+const day = '2026-10-14'
+const now = <T>(work: () => Promise<T>) => at(day, work)
+beforeEach(async () => {
+  shop = await workshop()
+})
+afterAll(removeDatabase)
+
+/** Winters at 5 °C with first frost on 20, 25 and 30 October and one night of -14, -15, -16 °C each. */
+function minima(): string {
+  const rows: [string, number][] = []
+  for (const [index, year] of [2022, 2023, 2024].entries())
+    for (let number = dayNumber(`${year}-07-01`); number <= dayNumber(`${year + 1}-06-30`); number++) {
+      const date = addDays('1970-01-01', number)
+      const cold: Record<string, number> = {
+        [`${year}-10-${20 + 5 * index}`]: -1,
+        [`${year + 1}-01-15`]: -14 - index,
+        [`${year + 1}-04-0${2 + index}`]: -2,
+      }
+      rows.push([date, cold[date] ?? 5])
+    }
+  return toCsv(['day', 'min °C'], rows)
+}
+const take = (text = minima(), unit: 'C' | 'F' | null = null) =>
+  importMinima(shop.coordinator, { yardId: shop.yardId, fileName: 'minima.csv', text, unit })
+
+const product = (more: Partial<AntifreezeInput> = {}): AntifreezeInput => ({
+  id: uuid(),
+  name: 'Frostfest',
+  fluid: 'propylene',
+  sold: 'concentrate',
+  contentPercent: '95' as never,
+  freezesAtC: '' as never,
+  burstsAtC: '' as never,
+  packLitres: '20' as never,
+  price: '98.00',
+  partId: '' as never,
+  note: '',
+  ...more,
+})
+const told = (more: Partial<WinterNoteInput>): WinterNoteInput => ({
+  id: uuid(),
+  machineId: shop.machineId,
+  kind: 'protected',
+  zone: '',
+  method: '',
+  day,
+  measuredC: '' as never,
+  passed: false,
+  litres: '' as never,
+  words: '',
+  ...more,
+})
+const note = (more: Partial<WinterNoteInput>) => recordWinter(shop.technician, told(more))
+const frost = (night: string) =>
+  recordFrost(shop.technician, { id: uuid(), yardId: shop.yardId, day: night, minC: '-5' as never })
+const stateOf = async () => (await getMachineWinter(shop.coordinator, shop.machineId)).worst
+
+test('minima make a climate, the campaign follows from it, and a faulty file changes nothing', () =>
+  now(async () => {
+    expect(await problemIn(take('day,min °C\n2022-10-20,-1\n2022-10-20,-3\n'))).toMatchObject({
+      fields: { text: expect.stringContaining('line 2 and on line 3') },
+    })
+    expect(await problemIn(take('day;min\n2022-07-01;41\n2022-07-02;33,5\n'))).toMatchObject({
+      fields: { text: expect.stringContaining('look like °F') },
+    })
+    expect(await problemIn(take('day,min °C\n2022-10-20,-1\n'))).toMatchObject({
+      fields: { text: expect.stringContaining('not one whole winter') },
+    })
+    expect((await getWinter(shop.coordinator)).yards[0]).toMatchObject({ hasClimate: false, finish: null })
+    expect(await take()).toEqual({ days: 1096, winters: 3, leftOut: 0, gaps: 0 })
+    await saveProduct(shop.coordinator, product())
+    const page = await getWinter(shop.coordinator)
+    const [yard] = page.yards
+    // -15 less 1.8856 · 1 · √(4/3) = -17.2
+    expect(yard).toMatchObject({ hasClimate: true, designLowC: -17.2 })
+    expect(yard!.rows[0]).toMatchObject({ number: 'T-04', state: 'inUse', day: '2026-10-14' })
+    expect(yard!.rows[0]!.risk).toBeGreaterThan(0)
+    expect(page.fluid.product).toBe('Frostfest')
+    expect(page.fluid.toGoLitres).toBeGreaterThan(0)
+    expect(page.whatIf.map(({ name }) => name)).toContain('Everything blown out')
+    const blown = page.whatIf.find(({ name }) => name === 'Everything blown out')!
+    expect(blown.litres).toBeLessThan(page.whatIf[0]!.litres)
+  }))
+
+test('what is protected holds until it runs, and frost on what is void exposes it', () =>
+  now(async () => {
+    await take()
+    await saveProduct(shop.coordinator, product())
+    const page = await getMachineWinter(shop.coordinator, shop.machineId)
+    const zones = page.plan.zones.map(({ zone }) => zone)
+    for (const { zone, method } of page.plan.zones) await note({ kind: 'protected', zone, method })
+    expect(await stateOf()).toBe('unproved')
+    for (const zone of zones)
+      await note({ kind: 'proof', zone, passed: zone !== 'pump', measuredC: '-25' as never })
+    expect(await stateOf()).toBe('failed')
+    await note({ kind: 'proof', zone: 'pump', passed: true, measuredC: '-25' as never })
+    expect(await stateOf()).toBe('protected')
+    expect((await getWinter(shop.coordinator)).counts).toMatchObject({ safe: 1, toDo: 0, atRisk: 0 })
+    await at('2026-10-20', async () => {
+      await recordReading(shop.technician, {
+        id: uuid(),
+        meterId: shop.meterId,
+        day: '2026-10-20',
+        time: '07:00',
+        typed: '1160',
+        readBy: '',
+        note: '',
+        vouched: true,
+      })
+      expect(await stateOf()).toBe('void')
+      expect((await frostWatch()).map(({ number }) => number)).toEqual(['T-04'])
+      // The frost of the morning before it ran met it protected.
+      await frost('2026-10-20')
+      expect(await stateOf()).toBe('void')
+    })
+    await at('2026-10-21', async () => {
+      expect(await frost('2026-10-21')).toEqual({ machines: 1 })
+      expect(await stateOf()).toBe('exposed')
+      const refused = recordWinter(shop.technician, told({ kind: 'returned', day: '2026-10-21' }))
+      expect(await problemIn(refused)).toMatchObject({ kind: 'conflict' })
+      await recordWinter(
+        shop.technician,
+        told({ kind: 'thawed', day: '2026-10-21', words: 'manifold whole, tight at 10 bar' }),
+      )
+      expect(await stateOf()).toBe('inUse')
+    })
+  }))
+
+test('a circuit is kept as it was looked at; a stale edit and a bore that cannot be are refused', () =>
+  now(async () => {
+    const page = await getMachineWinter(shop.coordinator, shop.machineId)
+    expect(page.isTemplate).toBe(true)
+    const input: CircuitInput = {
+      machineId: shop.machineId,
+      elements: page.circuit.map((element) => ({ ...element })),
+      methods: { hose: { method: 'toNozzle', reason: 'a long reel' } },
+      turning: 'pulley',
+      fuelTankLitres: '40' as never,
+      evening: '',
+      eveningReason: '',
+    }
+    await saveCircuit(shop.coordinator, input)
+    const kept = await getMachineWinter(shop.coordinator, shop.machineId)
+    expect(kept).toMatchObject({ isTemplate: false, version: 1, turning: 'pulley', fuelTankLitres: 40 })
+    expect(kept.plan.zones.find(({ zone }) => zone === 'hose')).toMatchObject({
+      method: 'toNozzle',
+      from: 'this machine: a long reel',
+    })
+    const bad = { ...input, version: 1, elements: [{ ...input.elements[0]!, boreMm: 5000 }] }
+    expect(await problemIn(saveCircuit(shop.coordinator, bad))).toMatchObject({
+      kind: 'invalid',
+    })
+    await saveCircuit(shop.coordinator, { ...input, version: 1, turning: 'cord' })
+    expect(
+      await problemIn(saveCircuit(shop.coordinator, { ...input, version: 1, turning: 'hub' })),
+    ).toMatchObject({ kind: 'conflict' })
+    expect(await problemIn(saveCircuit(shop.technician, { ...input, version: 2 }))).toMatchObject({
+      kind: 'notAllowed',
+    })
+  }))
+
+test('products by their sheet, terms, and the methods of the fleet side by side', () =>
+  now(async () => {
+    await saveProduct(shop.coordinator, product())
+    await saveProduct(
+      shop.coordinator,
+      product({
+        name: 'Klarfrost ready',
+        sold: 'ready',
+        contentPercent: '' as never,
+        burstsAtC: '-46' as never,
+      }),
+    )
+    const refused = saveProduct(shop.coordinator, product())
+    expect(await problemIn(refused)).toMatchObject({ fields: { name: expect.any(String) } })
+    // Two products and no choice: nothing is planned with either.
+    expect(
+      (await getMachineWinter(shop.coordinator, shop.machineId)).plan.troubles.map(({ why }) => why),
+    ).toContain('No antifreeze is chosen.')
+    const ready = (await listProducts()).find(({ name }) => name.startsWith('Klarfrost'))!
+    await saveTerms(shop.coordinator, { ...(await getTerms(shop.coordinator)), productId: ready.id })
+    expect((await getMachineWinter(shop.coordinator, shop.machineId)).plan.troubles[0]!.why).toContain(
+      'burst point only',
+    )
+    const bad = saveTerms(shop.coordinator, {
+      ...(await getTerms(shop.coordinator)),
+      weatherUrl: 'not an address',
+      riskPercent: 99 as never,
+    })
+    expect(await problemIn(bad)).toMatchObject({
+      fields: { weatherUrl: expect.any(String), riskPercent: expect.any(String) },
+    })
+    const methods = await compareMethods(shop.coordinator)
+    expect(methods.zones.find(({ zone }) => zone === 'pump')!.methods.map(({ method }) => method)).toContain(
+      'blowOut',
+    )
+    await saveClimate(shop.coordinator, {
+      yardId: shop.yardId,
+      firstFrost: '2026-11-05',
+      firstSpreadDays: '10' as never,
+      lastFrost: '2026-04-02',
+      lastSpreadDays: '9' as never,
+      designLowC: '-14' as never,
+      heatedStandsC: '' as never,
+      heatedReason: '',
+      hallStandsC: '-4' as never,
+      hallReason: 'thick walls',
+      outdoorsStandsC: '0' as never,
+      outdoorsReason: '',
+      heatedSpace: false,
+    })
+    expect((await getWinter(shop.coordinator)).yards[0]).toMatchObject({
+      designLowC: -14,
+      climateSays: 'First and last frost as entered.',
+    })
+  }))
