@@ -6,6 +6,7 @@ import { machines } from './fleet'
 import { tellLibrary } from './library'
 import { tellSigns } from './signs'
 import { tellOrders } from './orders'
+import { tellWinter } from './winter'
 import { tellRules, tellSpells } from './spells'
 import { makeSpares, tellStories, swapPumps } from './stories'
 import { timeZone, makeCompany, makeMachine, coordinator } from './machines'
@@ -42,5 +43,7 @@ export async function buildDemo(today: string, say: (line: string) => void): Pro
   await openTheBook(coordinator, today, timeZone)
   say('suppliers, orders, kits and what lies where')
   await tellOrders(coordinator, today, timeZone)
+  say('ten winters of minima, and a campaign half done')
+  await tellWinter(coordinator, technicians, today, timeZone)
   await prepareDigests()
 }

@@ -14,6 +14,7 @@ const sections: RailSection[] = [
   { section: 'plan', label: 'Plan', href: '/plan' },
   { section: 'sheets', label: 'Sheets', href: '/sheets' },
   { section: 'stores', label: 'Stores', href: '/stores' },
+  { section: 'winter', label: 'Winter', href: '/winter' },
   { section: 'models', label: 'Models', href: '/models' },
   { section: 'settings', label: 'Settings', href: '/settings' },
 ]

@@ -87,6 +87,8 @@ export type ZonePlan = {
   /** Who says so: the maker's manual, this machine, the model, the company, or nobody yet. */
   from: string
   holdsLitres: number
+  /** Of that, what fluid has to fill: tanks are drained. */
+  fillsLitres: number
   /** Pieces of which nobody knows what they hold: the litres below are too few. */
   unknown: string[]
   residualLitres: number
@@ -135,14 +137,17 @@ export function planZone(input: {
 }): ZonePlan {
   const { circuit, zone, method, from = '', product, designLowC, rates = usualRates } = input
   const own = circuit.filter((element) => zoneOf[element.kind] === zone)
-  const holdsLitres = own.reduce((sum, element) => sum + (elementLitres(element) ?? 0), 0)
-  const residual = own.reduce((sum, element) => sum + (residualLitres(element, emptiedBy(method)) ?? 0), 0)
   const filled = isFilled(method)
+  // Tanks are drained whatever the method: nobody fills one with antifreeze.
+  const inside = filled ? own.filter(({ kind }) => !isTank(kind)) : own
+  const holdsLitres = own.reduce((sum, element) => sum + (elementLitres(element) ?? 0), 0)
+  const toFill = inside.reduce((sum, element) => sum + (elementLitres(element) ?? 0), 0)
+  const residual = inside.reduce((sum, element) => sum + (residualLitres(element, emptiedBy(method)) ?? 0), 0)
   const mix =
     filled && product
       ? recipe({
           product,
-          zoneLitres: holdsLitres,
+          zoneLitres: toFill,
           residualWaterLitres: residual,
           designLowC,
           marginC: rates.marginC,
@@ -157,6 +162,7 @@ export function planZone(input: {
     method,
     from,
     holdsLitres,
+    fillsLitres: toFill,
     unknown: own.filter((element) => elementLitres(element) === null).map(named),
     residualLitres: residual,
     recipe: mix,
@@ -170,9 +176,12 @@ export function planZone(input: {
   }
 }
 
+const isTank = (kind: CircuitElement['kind']) => kind === 'waterTank' || kind === 'chemicalTank'
+
 /** What keeps so much water after a method that it can freeze: its pockets and low points. */
 const keepsWater = (method: Method) => (element: CircuitElement) =>
-  (element.traps ?? '') !== '' || (residualLitres(element, emptiedBy(method)) ?? 0) > 0.3
+  !isTank(element.kind) &&
+  ((element.traps ?? '') !== '' || (residualLitres(element, emptiedBy(method)) ?? 0) > 0.3)
 
 /** Zones that a circuit has, in flow order. */
 export const zonesOf = (circuit: readonly CircuitElement[]): Zone[] =>

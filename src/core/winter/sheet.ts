@@ -304,9 +304,9 @@ function fillSteps(
   add: Add,
   prove: (key: string, proof: ZoneProof) => void,
 ): void {
-  const { zone, recipe: mix, holdsLitres } = own
-  const amount = mix?.ok ? mix.concentrateLitres + mix.waterLitres : holdsLitres
-  const after = Math.max(0, amount - holdsLitres)
+  const { zone, recipe: mix, fillsLitres } = own
+  const amount = mix?.ok ? mix.concentrateLitres + mix.waterLitres : fillsLitres
+  const after = Math.max(0, amount - fillsLitres)
   const key = (name: string) => `protect/${zone}/${name}`
   const until = `until clean colour comes, then ${litres(after)} more`
   if (zone === 'pump') {

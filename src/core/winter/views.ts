@@ -156,3 +156,25 @@ export type MethodsPage = {
   }[]
   total: { litres: number; minutes: number; cents: number }
 }
+
+/** One zone of one machine in the report of a season. */
+export type SeasonLine = {
+  number: string
+  name: string
+  yard: string
+  zone: string
+  method: Method
+  /** What was done; blank where nothing was. */
+  done: string
+  state: ZoneState
+  day: Day | null
+  by: string
+  litres: number | null
+  downToC: number | null
+  proof: string
+  provedOn: Day | null
+  cents: number
+  says: string
+  damage: string
+}
+export type SeasonReport = { today: Day; currency: string; lines: SeasonLine[] }

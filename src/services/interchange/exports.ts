@@ -16,6 +16,7 @@ import { sheetEntries, sheets, type SheetEntryRow, type SheetRow } from '@/db/sh
 import { type Actor, ourCompany, dayOf, timeOf, groupBy } from '../house'
 import { asEntry, sheetRowsOf } from '../sheets'
 import { listStock } from '../stores'
+import { seasonReport } from '../winter'
 
 /** What is handed out: a file's name, its kind and its text. */
 export type Download = { name: string; type: string; text: string }
@@ -188,6 +189,29 @@ export async function exportParts(actor: Actor, format: Format): Promise<Downloa
         part.priceCents / 100,
         part.packSize,
         part.fitsModels.join('; '),
+      ]),
+    ),
+  }
+}
+
+/** The season report: a line for each zone of each machine. */
+export async function exportWinter(actor: Actor, format: Format): Promise<Download> {
+  const report = await seasonReport(actor)
+  const name = `winter-${report.today}.${format}`
+  if (format === 'json') return { name, type: types.json, text: JSON.stringify(report, null, 2) }
+  const columns = [
+    ...['machine', 'name', 'yard', 'zone', 'method', 'done', 'state', 'day', 'by', 'litres', 'down to °C'],
+    ...['proof', 'proved on', `cost ${report.currency}`, 'why', 'damage'],
+  ]
+  return {
+    name,
+    type: types.csv,
+    text: toCsv(
+      columns,
+      report.lines.map((line) => [
+        ...[line.number, line.name, line.yard, line.zone, line.method, line.done, line.state, line.day, line.by],
+        ...[line.litres, line.downToC === null ? null : Math.round(line.downToC * 10) / 10, line.proof],
+        ...[line.provedOn, (line.cents / 100).toFixed(2), line.says, line.damage],
       ]),
     ),
   }

@@ -1,2 +1,2 @@
-export { type Download, type Format, exportParts, exportRecord } from './exports'
+export { type Download, type Format, exportParts, exportRecord, exportWinter } from './exports'
 export { exportOrder } from './orderFiles'

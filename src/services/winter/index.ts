@@ -1,6 +1,7 @@
 export { askWeather, importMinima, loadYards, recordFrost, saveClimate } from './climates'
 export { frostWatch, getWinter } from './campaign'
 export { compareMethods, getMachineWinter, workOf } from './machine'
+export { seasonReport } from './report'
 export { loadMachines, saveCircuit } from './plans'
 export { listProducts, saveProduct } from './products'
 export { loadStandings, recordWinter } from './standings'

@@ -52,6 +52,7 @@ export type MachineWinter = {
   turning: Turning
   fuel: FuelWay
   proof: 'refractometer' | 'colour'
+  marginC: number
   plan: MachinePlan
   wet: WetAssembly[]
   /** What freezing all of it would cost, in cents. */
@@ -112,6 +113,7 @@ export async function loadMachines(only?: string): Promise<WinterBasis> {
       return {
         machine,
         frost,
+        marginC: terms.marginC,
         standsC: frost ? frost.stands[machine.storage].standsC : 0,
         wet,
         ...rest,

@@ -148,6 +148,17 @@ function jobEvents(jobs: SpellRow[], today: string, timeZone: string): WinterEve
     }))
 }
 
+const degrees = (value: number) => `${String(Math.round(value * 10) / 10).replace('-', '−')}\u00a0°C`
+
+/** What was measured, and what it had to be where it fell short. */
+function proofWords(note: WinterNoteInput, own: MachineWinter): string {
+  if (note.measuredC === null) return note.words
+  const low = own.frost?.designLowC
+  return note.passed || low == null
+    ? degrees(note.measuredC)
+    : `${degrees(note.measuredC)}, needs ${degrees(low - own.marginC)}`
+}
+
 /** Tells by hand what happened to a machine: what no sheet told. */
 export async function recordWinter(actor: Actor, input: WinterNoteInput): Promise<void> {
   requirePermission(actor, 'sheets.work')
@@ -225,7 +236,7 @@ function eventOf(
         at,
         zone,
         passed: note.passed,
-        says: note.measuredC === null ? note.words : `${String(note.measuredC).replace('-', '−')} °C`,
+        says: proofWords(note, own),
         measuredC: note.measuredC,
         by,
       }

@@ -48,7 +48,7 @@ export function Facts({ facts }: { facts: [string, ReactNode][] }) {
   return (
     <dl className="facts">
       {facts
-        .filter(([, value]) => value !== null && value !== undefined && value !== '')
+        .filter(([, value]) => value !== null && value !== undefined && value !== '' && value !== false)
         .map(([name, value]) => [<dt key={`${name}-name`}>{name}</dt>, <dd key={name}>{value}</dd>])}
     </dl>
   )

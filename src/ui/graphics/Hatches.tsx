@@ -1,5 +1,5 @@
-/** The four colours of a hatch, by what it stands on or says. */
-export type HatchColour = 'edge' | 'panel' | 'brass' | 'oxide'
+/** The five colours of a hatch, by what it stands on or says. */
+export type HatchColour = 'edge' | 'panel' | 'brass' | 'oxide' | 'frost'
 
 /** What fills a shape with it. */
 export const hatch = (colour: HatchColour) => `url(#hatch-${colour})`
@@ -12,7 +12,7 @@ export function Hatches() {
   return (
     <svg className="hatches" width="0" height="0" aria-hidden="true">
       <defs>
-        {(['edge', 'panel', 'brass', 'oxide'] as const).map((colour) => (
+        {(['edge', 'panel', 'brass', 'oxide', 'frost'] as const).map((colour) => (
           <pattern
             key={colour}
             id={`hatch-${colour}`}

@@ -1,1 +1,2 @@
+export { PrintButton } from './PrintButton'
 export { StockMark } from './StockMark'

@@ -1,0 +1,143 @@
+import type { Metadata } from 'next'
+import { mayDo } from '@/core/access'
+import { showDay } from '@/core/calendar'
+import { getCompany, present } from '@/services/house'
+import { getWinter } from '@/services/winter'
+import { EmptyState } from '@/ui/feedback/States'
+import { Link } from '@/ui/frame/Link'
+import { Page, Part } from '@/ui/frame/Page'
+import { PrintButton } from '@/ui/stores'
+import { AskWeather, EveningButton, FrostNightDialog } from '@/ui/winter/dialogs'
+import { FluidPanel } from '@/ui/winter/FluidPanel'
+import { WhatIfTable } from '@/ui/winter/WhatIfTable'
+import { WinterTabs } from '@/ui/winter/WinterTabs'
+import { showDegrees } from '@/ui/winter/words'
+import { YardPanel } from '@/ui/winter/YardPanel'
+import { requireActor } from '../../access/session'
+import * as actions from './actions'
+import '@/ui/winter/winter.css'
+
+export const metadata: Metadata = { title: 'Winter' }
+
+export default async function WinterPage() {
+  const actor = await requireActor('/winter')
+  const [winter, company] = await Promise.all([getWinter(actor), getCompany(actor)])
+  const { today } = present(company)
+  const { yards, counts, fluid, whatIf, riskPercent } = winter
+  const mayWork = mayDo(actor.role, 'sheets.work')
+  const threatened = yards.flatMap(({ rows }) => rows).filter(({ alarm }) => alarm !== null)
+  const evenings = yards.flatMap(({ rows }) => rows).filter(({ evening }) => evening?.wanted)
+  return (
+    <Page
+      title="Winter campaign"
+      summary={summary(winter, today)}
+      actions={
+        <>
+          <PrintButton label="Print yard list" />
+          {mayDo(actor.role, 'visits.plan') && <AskWeather ask={actions.askWeather} />}
+          {mayDo(actor.role, 'readings.enter') && yards.length > 0 && (
+            <FrostNightDialog
+              yards={yards.map(({ id, name }) => ({ value: id, label: name }))}
+              today={today}
+              save={actions.recordFrost}
+            />
+          )}
+        </>
+      }
+    >
+      <WinterTabs active="campaign" />
+      {counts.machines === 0 ? (
+        <EmptyState title="No machine yet">
+          Add a machine in Fleet first; its circuit then stands here with the litres it holds.
+        </EmptyState>
+      ) : (
+        <div className="stack">
+          {threatened.length > 0 && (
+            <section className="panel panel-pad" aria-label="Frost alarm">
+              <h2>Frost is on its way</h2>
+              <ul className="line-list">
+                {threatened.map((row) => (
+                  <li key={row.machineId}>
+                    <span className="grow">
+                      <Link href={`/winter/${row.machineId}`} className="strong">
+                        {row.number}
+                      </Link>{' '}
+                      {row.name}, {row.where}:{' '}
+                      <span className="oxide strong">
+                        {showDegrees(row.alarm!.minC)} in the night to {showDay(row.alarm!.night, today)}
+                      </span>
+                      , {Math.round(row.alarm!.hoursLeft)} h left
+                      <span className="second">
+                        {' '}
+                        {row
+                          .alarm!.acts.map((each) => `${each.name.toLowerCase()} ${each.minutes} min`)
+                          .join(' · ')}
+                      </span>
+                    </span>
+                    <span className="strong nowrap">
+                      {row.alarm!.quickest
+                        ? `Quickest: ${row.alarm!.quickest.name.toLowerCase()}`
+                        : 'Nothing fits any more'}
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+          {evenings.length > 0 && mayWork && (
+            <section className="panel panel-pad" aria-label="Evening routine">
+              <h2>Works on: confirm the evening</h2>
+              <ul className="line-list">
+                {evenings.map((row) => (
+                  <li key={row.machineId}>
+                    <span className="grow">
+                      <Link href={`/winter/${row.machineId}`} className="strong">
+                        {row.number}
+                      </Link>{' '}
+                      {row.name}, {row.evening!.name.replace('Works on: ', '')}
+                    </span>
+                    <EveningButton
+                      machineId={row.machineId}
+                      number={row.number}
+                      today={today}
+                      save={actions.recordWinter}
+                    />
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+          <div className="winter-yards">
+            {yards.map((yard) => (
+              <YardPanel
+                key={yard.id}
+                yard={yard}
+                today={today}
+                currency={company.currency}
+                riskPercent={riskPercent}
+              />
+            ))}
+          </div>
+          <FluidPanel fluid={fluid} today={today} currency={company.currency} />
+          <Part title="What would change it" aside="each beside how it is">
+            <WhatIfTable rows={whatIf} today={today} currency={company.currency} />
+          </Part>
+        </div>
+      )}
+    </Page>
+  )
+}
+
+function summary({ counts, yards }: Awaited<ReturnType<typeof getWinter>>, today: string): string {
+  const { machines, safe, toDo, atRisk, working } = counts
+  const words = [
+    `${machines} ${machines === 1 ? 'machine' : 'machines'}: ${safe} protected, ${toDo} to do`,
+    atRisk > 0 && `${atRisk} at risk`,
+    working > 0 && `${working} working on`,
+  ]
+    .filter(Boolean)
+    .join(', ')
+  const first = yards.find(({ odds }) => odds.some(({ chance, day }) => chance === 0.5 && day !== null))
+  const finish = first?.finish ? `; its crew is done on ${showDay(first.finish, today)}` : ''
+  return `${words}.${first ? ` ${first.name} freezes first${finish}.` : ''}`
+}
