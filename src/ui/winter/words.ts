@@ -35,7 +35,9 @@ export const stateInk: Record<ZoneState, string> = {
 }
 
 export const showLitres = (litres: number) =>
-  `${litres >= 20 ? Math.round(litres) : Math.round(litres * 10) / 10}\u00a0L`
+  litres > 0 && litres < 0.095
+    ? `${Math.max(1, Math.round(litres * 1000))}\u00a0mL`
+    : `${litres >= 20 ? Math.round(litres) : Math.round(litres * 10) / 10}\u00a0L`
 export const showDegrees = (degrees: number) =>
   `${String(Math.round(degrees * 10) / 10).replace('-', '−')}\u00a0°C`
 export const showRisk = (risk: number) =>

@@ -13,6 +13,7 @@ import { WinterTabs } from '@/ui/winter/WinterTabs'
 import { showDegrees, showLitres } from '@/ui/winter/words'
 import { requireActor } from '../../../access/session'
 import * as actions from '../actions'
+import '@/ui/winter/winter.css'
 
 export const metadata: Metadata = { title: 'Fluids and terms' }
 
@@ -85,12 +86,14 @@ export default async function FluidsPage() {
                 marginC={terms.marginC}
               />
               {mayEdit && (
-                <ProductDialog
-                  product={product}
-                  parts={parts}
-                  currency={company.currency}
-                  save={actions.saveProduct}
-                />
+                <div className="winter-acts">
+                  <ProductDialog
+                    product={product}
+                    parts={parts}
+                    currency={company.currency}
+                    save={actions.saveProduct}
+                  />
+                </div>
               )}
             </Part>
           ))

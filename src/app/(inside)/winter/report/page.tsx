@@ -26,10 +26,10 @@ export default async function ReportPage() {
       actions={
         <>
           <PrintButton label="Print" />
-          <a className="MuiButton-root link-button" href="/api/winter?format=csv">
+          <a className="plain-link no-print" href="/api/winter?format=csv" download>
             CSV
           </a>
-          <a className="MuiButton-root link-button" href="/api/winter?format=json">
+          <a className="plain-link no-print" href="/api/winter?format=json" download>
             JSON
           </a>
         </>
@@ -50,10 +50,14 @@ export default async function ReportPage() {
           </TableRow>
         </TableHead>
         <TableBody>
-          {lines.map((line) => (
+          {lines.map((line, at) => (
             <TableRow key={`${line.number} ${line.zone}`}>
               <TableCell>
-                <span className="strong">{line.number}</span> <span className="second">{line.yard}</span>
+                {lines[at - 1]?.number !== line.number && (
+                  <>
+                    <span className="strong">{line.number}</span> <span className="second">{line.yard}</span>
+                  </>
+                )}
               </TableCell>
               <TableCell>{line.zone}</TableCell>
               <TableCell>

@@ -111,7 +111,7 @@ export default async function YardsPage() {
                   ]}
                 />
                 {mayEdit && (
-                  <div className="button-row">
+                  <div className="winter-acts">
                     <ClimateDialog name={yard.name} values={values} save={actions.saveClimate} />
                     <MinimaImport yardId={yard.id} name={yard.name} take={actions.importMinima} />
                   </div>

@@ -27,7 +27,9 @@ export default async function CircuitPage({ params }: { params: Promise<{ machin
     >
       <CircuitLine circuit={page.circuit} states={{}} />
       {mayDo(actor.role, 'fleet.edit') ? (
-        <CircuitForm page={page} save={actions.saveCircuit} />
+        <div className="circuit-form">
+          <CircuitForm page={page} save={actions.saveCircuit} />
+        </div>
       ) : (
         <p className="second">Only a coordinator changes it.</p>
       )}
