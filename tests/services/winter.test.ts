@@ -2,6 +2,10 @@ import { v7 as uuid } from 'uuid'
 import { addDays, dayNumber } from '@/core/calendar'
 import { toCsv } from '@/core/interchange'
 import type { AntifreezeInput, CircuitInput, WinterNoteInput } from '@/core/winter'
+import { sheetState } from '@/core/sheets'
+import { receivePart, savePart } from '@/services/stores'
+import { bookVisit, getVisit, listOpenVisits } from '@/services/plan'
+import { entriesOf, startSheet } from '@/services/sheets'
 import { recordReading } from '@/services/hours'
 import {
   compareMethods,
@@ -19,7 +23,7 @@ import {
   saveTerms,
 } from '@/services/winter'
 import { problemIn, removeDatabase } from '../support/database'
-import { at, workshop, type Workshop } from '../support/bench'
+import { at, signAsPresumed, Tablet, workshop, type Workshop } from '../support/bench'
 
 let shop: Workshop
 const day = '2026-10-14'
@@ -236,5 +240,174 @@ test('products by their sheet, terms, and the methods of the fleet side by side'
     expect((await getWinter(shop.coordinator)).yards[0]).toMatchObject({
       designLowC: -14,
       climateSays: 'First and last frost as entered.',
+    })
+  }))
+
+/** Antifreeze on the shelf, poured by the company. */
+async function stocked(litres: number): Promise<string> {
+  const partId = uuid()
+  await savePart(shop.coordinator, {
+    id: partId,
+    number: 'AF-20',
+    name: 'Antifreeze',
+    makersNumber: '',
+    unit: 'L',
+    packSize: 20,
+    price: '4.90',
+    leadDays: 4,
+    minimum: '0',
+    bin: 'W-01',
+    fits: [],
+    note: '',
+  } as never)
+  await receivePart(shop.coordinator, {
+    id: uuid(),
+    partId,
+    quantity: litres,
+    code: '',
+    receivedOn: day,
+    price: '' as never,
+    expiresOn: null,
+    note: '',
+  })
+  await saveProduct(shop.coordinator, product({ partId }))
+  return partId
+}
+const winterVisit = (
+  winter: 'lay' | 'return',
+  on: string,
+  items: Parameters<typeof bookVisit>[1]['items'] = [],
+) => ({
+  id: uuid(),
+  items,
+  winter,
+  machineId: shop.machineId,
+  day: on,
+  startTime: '',
+  leadId: shop.technician.id,
+  note: '',
+})
+
+test('a winter visit reserves what it pours; its sheet runs, makes safe, drains and fills in that order, and a failed proof is measured again', () =>
+  now(async () => {
+    await take()
+    const partId = await stocked(10)
+    const visit = winterVisit('lay', '2026-10-15')
+    await bookVisit(shop.coordinator, visit)
+    expect(await problemIn(bookVisit(shop.coordinator, winterVisit('lay', '2026-10-16')))).toMatchObject({
+      kind: 'conflict',
+    })
+    const [line] = await listOpenVisits(shop.coordinator)
+    expect(line).toMatchObject({ winter: 'lay', services: [{ name: 'Make safe for winter' }] })
+    const poured = (await getVisit(shop.coordinator, visit.id)).parts.find(
+      ({ name }) => name === 'Frostfest',
+    )!
+    expect(poured.stock).toMatchObject({ partId, missing: 0 })
+
+    const { id: sheetId } = await startSheet(shop.technician, { id: uuid(), visitId: visit.id })
+    const work = new Tablet(shop.technician, sheetId)
+    await work.send(
+      work.entry('reading', { meterId: shop.meterId, typed: '1130', unreadable: '', vouched: true }),
+    )
+    await work.tickAll('winter/protect/pump/proof')
+    const state = async () => sheetState(await entriesOf(sheetId))!
+    const done = (await state()).steps.filter((each) => each.state === 'done').map(({ step }) => step.key)
+    const first = (part: string) => done.findIndex((key) => key.startsWith(part))
+    expect(first('winter/run')).toBe(0)
+    expect(first('winter/run')).toBeLessThan(first('winter/stop'))
+    expect(first('winter/stop')).toBeLessThan(first('winter/drain'))
+    expect(first('winter/drain')).toBeLessThan(first('winter/protect'))
+
+    // Nothing is run any more, and a proof that falls short is none whatever the reason.
+    const key = 'winter/protect/pump/proof'
+    const proof = (value: number, reason = '') =>
+      work.entry('done', { measure: { value, unit: '°C' }, torque: null, answer: '', reason }, key)
+    const tooWarm = await work.send(proof(-11))
+    expect(tooWarm.refused[0]!.message).toContain('measure again')
+    expect((await work.send(proof(-11, 'it will do'))).refused).toHaveLength(1)
+    await work.send(
+      work.entry(
+        'measured',
+        {
+          assemblyId: shop.machineId,
+          position: null,
+          what: 'freezing point',
+          value: -11,
+          unit: '°C',
+          how: 'refractometer',
+          words: 'failed',
+        },
+        key,
+      ),
+    )
+    expect((await work.send(proof(-25))).refused).toEqual([])
+    await work.tickAll()
+    await signAsPresumed(shop.technician, sheetId)
+    const page = await getMachineWinter(shop.coordinator, shop.machineId)
+    expect(page.worst).toBe('protected')
+    const proofs = page.history.flatMap(({ event }) =>
+      event.kind === 'proof' && event.zone === 'pump' ? [event.passed] : [],
+    )
+    expect(proofs).toEqual([true, false])
+    // Read again as it closed: nothing ran. Half an hour more, and it is void.
+    const reading = (typed: string) =>
+      recordReading(shop.technician, {
+        id: uuid(),
+        meterId: shop.meterId,
+        day: '2026-10-20',
+        time: '07:00',
+        typed,
+        readBy: '',
+        note: '',
+        vouched: true,
+      })
+    await at('2026-10-20', async () => {
+      await reading('1130.1')
+      expect((await getMachineWinter(shop.coordinator, shop.machineId)).worst).toBe('protected')
+    })
+    await at('2026-10-21', async () => {
+      await recordReading(shop.technician, {
+        id: uuid(),
+        meterId: shop.meterId,
+        day: '2026-10-21',
+        time: '07:00',
+        typed: '1130.6',
+        readBy: '',
+        note: '',
+        vouched: true,
+      })
+      expect((await getMachineWinter(shop.coordinator, shop.machineId)).worst).toBe('void')
+    })
+  }))
+
+test('other services come first on the sheet, and spring brings it back', () =>
+  now(async () => {
+    await take()
+    await saveProduct(shop.coordinator, product())
+    const items = [{ assemblyId: shop.pumpId, task: 'hpSeals', positions: ['hpSeal@1'] }]
+    const visit = winterVisit('lay', '2026-10-15', items)
+    await bookVisit(shop.coordinator, visit)
+    const { id: sheetId } = await startSheet(shop.technician, { id: uuid(), visitId: visit.id })
+    const work = new Tablet(shop.technician, sheetId)
+    await work.send(
+      work.entry('reading', { meterId: shop.meterId, typed: '1130', unreadable: '', vouched: true }),
+    )
+    await work.tickAll()
+    const keys = sheetState(await entriesOf(sheetId))!.steps.map(({ step }) => step.phase)
+    expect(keys.lastIndexOf('prove')).toBeLessThan(keys.indexOf('run'))
+    await signAsPresumed(shop.technician, sheetId)
+    expect(await stateOf()).toBe('protected')
+
+    await at('2027-04-20', async () => {
+      const spring = winterVisit('return', '2027-04-20')
+      await bookVisit(shop.coordinator, spring)
+      const { id } = await startSheet(shop.technician, { id: uuid(), visitId: spring.id })
+      const back = new Tablet(shop.technician, id)
+      await back.send(
+        back.entry('reading', { meterId: shop.meterId, typed: '1130', unreadable: '', vouched: true }),
+      )
+      await back.tickAll()
+      await signAsPresumed(shop.technician, id)
+      expect(await stateOf()).toBe('returned')
     })
   }))

@@ -10,6 +10,7 @@ import {
   valvesBack,
   boltPlaces,
   looksUpFirst,
+  whereWorkStands,
   type DeviceEntryKind,
   type Done,
   type Payloads,
@@ -77,7 +78,7 @@ export abstract class BenchTablet<Answered extends Answer = Answer> {
       const next = currentStep(state)
       if (!next) return null
       if (stopsAt(next, state)) return next
-      if (next.step.phase !== 'makeSafe' && !state.madeSafe) {
+      if (whereWorkStands(state).at === 'madeSafe') {
         await this.all(this.entry('madeSafe', { name: this.actor.name, round: state.safeRound }))
         continue
       }
@@ -167,7 +168,7 @@ export class RemoteTablet extends BenchTablet {
   async forwardTo(words: string): Promise<void> {
     const gate = 'Is everything safe to open?'
     const stoppedAt = await this.work(({ step }, state) => {
-      const asksSafe = step.phase !== 'makeSafe' && !state.madeSafe
+      const asksSafe = whereWorkStands(state).at === 'madeSafe'
       return asksSafe ? gate.includes(words) : step.step.text.includes(words)
     })
     if (stoppedAt === null && !'Not ready to be signed yet'.includes(words))
@@ -184,9 +185,12 @@ function lookedUp(assemblyId: string, { key, torque }: Fastener): Payloads['torq
 /** What a technician would enter at a step: the stated torque, a measure inside its limits, the first answer. */
 function answersTo(state: SheetState, each: SheetState['steps'][number]): Done {
   const { measure, asks, timer, setting, fastener } = each.step.step
+  const { min = null, max = null } = measure ?? {}
+  const closing = state.content.winter?.meters[each.step.key]
+  const read = state.readings.find(({ payload }) => payload.meterId === closing)?.payload.typed
   return {
     measure: measure
-      ? { value: ((measure.min ?? 0) + (measure.max ?? measure.min ?? 0)) / 2, unit: measure.unit }
+      ? { value: Number(read ?? ((min ?? max ?? 0) + (max ?? min ?? 0)) / 2), unit: measure.unit }
       : null,
     torque: statedTorque(state, each),
     answer: asks?.answers[0] ?? '',

@@ -26,6 +26,7 @@ export {
   visitChangeSchema,
   visitNumber,
   visitStates,
+  winterVisits,
 } from './visits'
 export { bookable, type BookableClock } from './bookable'
 export { leastBusy, visitLeads } from './leastBusy'

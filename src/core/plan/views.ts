@@ -35,6 +35,8 @@ export type VisitLine = {
   } | null
   /** Its day has passed and it still stands. */
   late: boolean
+  /** It makes its machine safe for winter, or brings it back. */
+  winter: '' | 'lay' | 'return'
   version: number
 }
 

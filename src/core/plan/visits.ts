@@ -28,6 +28,9 @@ export type VisitItem = {
   positions: string[]
 }
 
+/** What a winter visit does, as it stands among the services of its visit. */
+export const winterVisits = { lay: 'Make safe for winter', return: 'Back from winter' } as const
+
 export type BookingInput = {
   id: string
   items: { assemblyId: string; task: string; path?: string | null; positions: string[] }[]
@@ -35,6 +38,10 @@ export type BookingInput = {
   startTime: string
   leadId: string
   note: string
+  /** Makes a machine safe for winter after its services, or brings it back; blank for neither. */
+  winter?: '' | 'lay' | 'return'
+  /** The machine of a winter visit, which may have no other services. */
+  machineId?: string | null
 }
 
 const when = {
@@ -57,9 +64,19 @@ export const bookingSchema = Joi.object<BookingInput>({
         positions: Joi.array().items(Joi.string().max(60)).min(1).required(),
       }),
     )
-    .min(1)
     .required()
+    .when('winter', {
+      is: Joi.valid('lay', 'return').required(),
+      then: Joi.array(),
+      otherwise: Joi.array().min(1),
+    })
     .messages({ 'array.min': 'Choose at least one service.' }),
+  winter: Joi.string().valid('', 'lay', 'return').default(''),
+  machineId: id()
+    .allow('', null)
+    .empty('')
+    .default(null)
+    .when('winter', { is: Joi.valid('lay', 'return').required(), then: Joi.required() }),
   ...when,
 })
 

@@ -14,6 +14,7 @@ import type {
 } from '../models'
 import type { Wrench } from '../torque'
 import type { DutyKey } from '../wear'
+import type { SheetWinter } from '../winter'
 
 /**
  * What a sheet was composed from and into, held in full by its first entry: a signed sheet never
@@ -43,6 +44,8 @@ export type SheetContent = {
   minutes: number
   /** What was chosen, so that it can be composed anew with what is found on the way. */
   items?: VisitItem[]
+  /** The winter part, where the sheet makes a machine safe or brings it back. */
+  winter?: SheetWinter
   /** What was added on the way, oldest first. */
   extra?: ExtraWork[]
 }

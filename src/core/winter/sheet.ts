@@ -24,7 +24,7 @@ export type WinterDeed =
 
 export type WinterStep = {
   key: string
-  phase: WinterPhase
+  phase: Phase
   zone: Zone | null
   does: WinterDeed
   heading: string
@@ -65,8 +65,8 @@ export type WinterWork = {
   needC: number
   /** How what was put in is proved. */
   proof: 'refractometer' | 'colour'
-  /** Other services stand before it on the same sheet: it is under its locks. */
-  servicesBefore: boolean
+  /** Other services stand before it on the same sheet, and left it under their locks. */
+  locked: boolean
   meters: { id: string; name: string; unit: 'h' | 'strokes' }[]
 }
 
@@ -74,6 +74,20 @@ export type WinterWork = {
 export type ZoneProof =
   | { zone: Zone; kind: 'refractometer'; needC: number; scale: 'propylene' | 'ethylene' }
   | { zone: Zone; kind: 'colour' | 'dryEnd' }
+
+/** What a sheet carries of the winter besides its steps. */
+export type SheetWinter = {
+  kind: 'lay' | 'return'
+  proofs: Record<string, ZoneProof>
+  zones: { zone: Zone; method: Method; downToC: number | null; litres: number | null }[]
+  product: { id: string; name: string } | null
+  /** Which meter a closing step reads. */
+  meters: Record<string, string>
+}
+
+/** The part key by which a sheet expects what is poured. */
+export const pouredPart = (productId: string): string =>
+  `poured-${productId.replaceAll('-', '').slice(0, 33)}`
 
 /** Answers of a proof by eye: the first passes. */
 export const proofAnswers = {
@@ -100,7 +114,7 @@ export function winterSteps(work: WinterWork): { steps: WinterStep[]; proofs: Re
   const steps: WinterStep[] = []
   const proofs: Record<string, ZoneProof> = {}
   const add = (
-    phase: WinterPhase,
+    phase: Phase,
     key: string,
     does: WinterDeed,
     heading: string,
@@ -112,7 +126,7 @@ export function winterSteps(work: WinterWork): { steps: WinterStep[]; proofs: Re
     steps.push({ key: `winter/${key}`, phase, zone, does, heading, where, step })
   }
   runSteps(work, add)
-  secureSteps(work, add, 'stop', work.servicesBefore)
+  secureSteps(work, add, 'stop', false)
   drainSteps(work, add)
   protectSteps(work, add, (key, proof) => (proofs[`winter/${key}`] = proof))
   finishSteps(work, add)
@@ -120,7 +134,7 @@ export function winterSteps(work: WinterWork): { steps: WinterStep[]; proofs: Re
 }
 
 type Add = (
-  phase: WinterPhase,
+  phase: Phase,
   key: string,
   does: WinterDeed,
   heading: string,
@@ -128,7 +142,7 @@ type Add = (
   draft: Draft,
 ) => void
 
-function runSteps({ drive, fuel, fuelTankLitres, circuit, servicesBefore }: WinterWork, add: Add): void {
+function runSteps({ drive, fuel, fuelTankLitres, circuit, locked }: WinterWork, add: Add): void {
   const heading = 'Run'
   const tank = fuelTankLitres === null ? 'what is in the tank' : litres(fuelTankLitres)
   if (fuel === 'treated')
@@ -146,7 +160,7 @@ function runSteps({ drive, fuel, fuelTankLitres, circuit, servicesBefore }: Wint
   add('run', 'run/water', 'run', heading, null, {
     text: 'Water on and gun open, then start. Keep the gun open: never long on by-pass.',
     caution: `Nobody in front of the gun. On by-pass the same water goes round and gets hot within minutes. ${deferring}`,
-    ...(servicesBefore && { locks: 'off' as const, gate: true }),
+    ...(locked && { locks: 'off' as const, gate: true }),
   })
   if (circuit.some(({ kind }) => kind === 'coil'))
     add('run', 'run/coil', 'run', heading, 'coil', {
@@ -440,6 +454,11 @@ function finishSteps({ meters }: WinterWork, add: Add): void {
       measure: { what: meter.name.toLowerCase(), unit: meter.unit, min: 0, max: null },
       gate: true,
     })
+  add('finish', 'finish/unlock', 'close', 'Close', null, {
+    text: 'Take your own lock off. The label stays on the start.',
+    locks: 'off',
+    gate: true,
+  })
 }
 
 /** Back to work: the steps of spring. */
@@ -455,24 +474,24 @@ export function returnSteps(work: {
     steps.push({ key: `return/${key}`, phase, zone, does, heading, where, step })
   }
   const filled = work.zones.filter(({ method }) => isFilled(method)).map(({ zone }) => zone)
-  add('secure', 'look', 'secure', 'Make safe', null, {
+  add('makeSafe', 'look', 'secure', 'Make safe', null, {
     text: 'Key out, locked out. Look at pump, unloader, coil, hose and gun for cracks and white traces before anything is connected.',
     caution: `What froze shows as a hairline. Do not start it if anything is doubtful. ${deferring}`,
     asks: { question: 'winterDamage', answers: ['nothing found', 'damage found'] },
     gate: true,
     locks: 'on',
   })
-  add('secure', 'reconnect', 'close', 'Reconnect', null, {
+  add('rebuild', 'reconnect', 'close', 'Reconnect', null, {
     text: `Plugs from their bag back in, then ${work.circuit
       .filter(({ kind }) => kind !== 'waterTank' && kind !== 'chemicalTank')
       .map(named)
       .join(', ')} connected; by-pass back where it was.`,
   })
-  add('secure', 'oil', 'close', 'Oil', null, {
+  add('rebuild', 'oil', 'close', 'Oil', null, {
     text: 'Oil level and colour at pump and engine. Milky oil is changed before it runs.',
     gate: true,
   })
-  add('run', 'flush', 'rinse', 'Flush', null, {
+  add('prove', 'flush', 'rinse', 'Flush', null, {
     text:
       filled.length > 0
         ? `Label off. Water on, gun open, low pressure: flush ${filled.map((zone) => zoneNames[zone].toLowerCase()).join(', ')} until it comes clear, into a can.`
@@ -481,12 +500,12 @@ export function returnSteps(work: {
     locks: 'off',
     gate: true,
   })
-  add('run', 'leak', 'prove', 'Prove', null, {
+  add('prove', 'leak', 'prove', 'Prove', null, {
     text: 'Leak look at low pressure: head, caps, weep holes, unloader, coil, hose ends.',
     asks: { question: 'leaks', answers: ['none', 'leaks: stopped and seen to'] },
     gate: true,
   })
-  add('run', 'pressure', 'prove', 'Prove', null, {
+  add('prove', 'pressure', 'prove', 'Prove', null, {
     text: 'Up to working pressure in steps, gun open; by-pass and unloader work as before.',
     caution: 'Stay clear of the hose until it has held.',
     gate: true,

@@ -72,8 +72,11 @@ export const winter: RunnableMigration<QueryInterface> = {
     })
     await tables.addIndex('winter_events', ['machineId', 'at'])
     await tables.addColumn('visits', 'winter', text(12))
+    /** Parts that it takes besides what its services need: what is poured. */
+    await tables.addColumn('visits', 'extraParts', json)
   },
   down: async ({ context: tables }) => {
+    await tables.removeColumn('visits', 'extraParts')
     await tables.removeColumn('visits', 'winter')
     for (const table of [
       'winter_events',

@@ -18,6 +18,8 @@ export const visits = table('visits', {
   endReason: text(),
   /** Makes a machine safe before the frost, or brings it back; blank for any other. */
   winter: text<'' | 'lay' | 'return'>(),
+  /** Parts of the stores that it takes besides what its services need, such as what is poured. */
+  extraParts: orNull(json<{ partId: string; quantity: number }[]>()),
   createdAt: text(),
   version: whole(),
 })

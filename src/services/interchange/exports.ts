@@ -209,7 +209,17 @@ export async function exportWinter(actor: Actor, format: Format): Promise<Downlo
     text: toCsv(
       columns,
       report.lines.map((line) => [
-        ...[line.number, line.name, line.yard, line.zone, line.method, line.done, line.state, line.day, line.by],
+        ...[
+          line.number,
+          line.name,
+          line.yard,
+          line.zone,
+          line.method,
+          line.done,
+          line.state,
+          line.day,
+          line.by,
+        ],
         ...[line.litres, line.downToC === null ? null : Math.round(line.downToC * 10) / 10, line.proof],
         ...[line.provedOn, (line.cents / 100).toFixed(2), line.says, line.damage],
       ]),

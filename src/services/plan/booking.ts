@@ -14,11 +14,13 @@ import { showDay } from '@/core/calendar'
 import { conflict, invalid, notFound, check, referenceSchema, type Reference } from '@/core/problem'
 import { write } from '@/db/house'
 import { people } from '@/db/access'
+import { machines } from '@/db/fleet'
 import { sheets } from '@/db/sheets'
 import { visits, type VisitRow } from '@/db/plan'
 import { requirePermission, type Actor, recordChange, now, ourCompany, present, editRow } from '../house'
 import { companyPractices } from '../practices'
 import { composeOrRefuse, placeAndItems, unitsOf } from '../composing'
+import { pouredOn, winterMinutes } from '../winter'
 import { asLines, openStates } from './visits'
 
 /**
@@ -29,13 +31,17 @@ import { asLines, openStates } from './visits'
  */
 export async function bookVisit(actor: Actor, input: BookingInput): Promise<{ number: string }> {
   requirePermission(actor, 'visits.plan')
-  const { id, items: asked, ...when } = check(bookingSchema, input)
+  const { id, items: asked, winter = '', machineId = null, ...when } = check(bookingSchema, input)
   return write(async () => {
     const repeated = await visits.byId(id)
     if (repeated) return { number: visitNumber(repeated.number) }
     await requireDayToCome(when.day)
     await requireLead(when.leadId)
-    const { items, place } = await placeAndItems(asked)
+    const { items, place } =
+      asked.length === 0 ? { items: [], place: await wholeMachine(machineId) } : await placeAndItems(asked)
+    if (winter !== '' && place.machineId !== machineId)
+      throw invalid({ items: 'These services are not on the machine of this visit.' })
+    if (winter !== '') await requireNoWinter(place.machineId!, winter)
     const sheet = composeOrRefuse(items, await unitsOf(items), await companyPractices())
     await requireNotBooked(items)
     const number = await nextVisitNumber()
@@ -45,13 +51,16 @@ export async function bookVisit(actor: Actor, input: BookingInput): Promise<{ nu
       ...place,
       day: when.day,
       startTime: when.startTime || null,
-      minutes: Math.round(sheet.minutes),
+      minutes: Math.round(
+        sheet.minutes + (winter === '' ? 0 : await winterMinutes(place.machineId!, winter)),
+      ),
       leadId: when.leadId,
       state: 'booked',
       items,
       note: when.note,
       endReason: '',
-      winter: '',
+      winter,
+      extraParts: winter === 'lay' ? await pouredOn(place.machineId!) : null,
       createdAt: now(),
       version: 1,
     }
@@ -61,7 +70,7 @@ export async function bookVisit(actor: Actor, input: BookingInput): Promise<{ nu
       entityId: id,
       entityVersion: 1,
       machineId: place.machineId,
-      assemblyId: items[0]!.assemblyId,
+      assemblyId: items[0]?.assemblyId ?? null,
       action: 'booked',
       summary: `Visit ${visitNumber(number)} booked for ${showDay(when.day)}: ${(await asLines([row]))[0]!.services.map(({ name }) => name).join(', ')}`,
       after: row,
@@ -148,6 +157,20 @@ async function setState(
       },
     )
   })
+}
+
+async function wholeMachine(machineId: string | null): Promise<{ machineId: string; assemblyId: null }> {
+  const machine = machineId === null ? null : await machines.byId(machineId)
+  if (!machine || machine.retiredOn !== null) throw invalid({ machineId: 'Choose a machine that is in use.' })
+  return { machineId: machine.id, assemblyId: null }
+}
+
+async function requireNoWinter(machineId: string, winter: VisitRow['winter']): Promise<void> {
+  const again = (await visits.all({ machineId, state: openStates })).find((visit) => visit.winter === winter)
+  if (again)
+    throw conflict(
+      `Visit ${visitNumber(again.number)} does this already, on ${showDay(again.day)}. Change that one instead.`,
+    )
 }
 
 async function requireDayToCome(day: string): Promise<void> {

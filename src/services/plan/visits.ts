@@ -2,6 +2,7 @@ import 'server-only'
 import {
   isOpen,
   visitStates,
+  winterVisits,
   type VisitItem,
   type VisitState,
   type PreparedStep,
@@ -11,7 +12,7 @@ import {
 import type { ComposedSheet, SheetStep } from '@/core/composing'
 import { availability, stockedFor } from '@/core/stores'
 import { inSentence, type Fastener, type PumpModel } from '@/core/models'
-import { notFound } from '@/core/problem'
+import { notFound, problemOf } from '@/core/problem'
 import type { SheetContent } from '@/core/sheets'
 import { showTorque, wrenchWords } from '@/core/torque'
 import { likelyWords, whereWords } from '@/core/wear'
@@ -21,12 +22,15 @@ import { people } from '@/db/access'
 import { sheetEntries, sheets, type SheetRow } from '@/db/sheets'
 import { pumpModelVersions } from '@/db/models'
 import { visits, type VisitRow } from '@/db/plan'
+import { antifreezes } from '@/db/winter'
+import { pouredPart } from '@/core/winter'
 import { type Actor, ourCompany, present } from '../house'
 import { companyPractices } from '../practices'
 import { listWrenches } from '../tools'
 import { composeItems, modelsOf, unitsOf } from '../composing'
 import { loadBook, modelsOfVersions } from '../stores'
 import { renewalRates } from '../wear'
+import { winterPart } from '../winter'
 
 export const openStates = (Object.keys(visitStates) as VisitState[]).filter(isOpen)
 
@@ -62,7 +66,8 @@ export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
   const [line] = await asLines([row])
   const units = await unitsOf(row.items)
   const { models } = units
-  const sheet = composeItems(row.items, units, await companyPractices())
+  const own = composeItems(row.items, units, await companyPractices())
+  const sheet = await withWinterPart(row, own)
   const wrenches = await listWrenches()
   const { today } = present(await ourCompany())
   const fastenerOf = ({ assemblyId, step }: SheetStep) =>
@@ -97,6 +102,25 @@ export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
   }
 }
 
+/** The winter part of a visit, as its sheet would begin today; left out where it cannot be done like this. */
+async function withWinterPart(row: VisitRow, own: ComposedSheet): Promise<ComposedSheet> {
+  if (row.winter === '' || row.machineId === null) return own
+  try {
+    const part = await winterPart(row.machineId, row.winter, [], own.steps)
+    return {
+      ...own,
+      steps: [...own.steps, ...part.steps],
+      parts: [...own.parts, ...part.parts],
+      minutes: own.minutes + part.minutes,
+      helperMinutes: own.helperMinutes + part.helperMinutes,
+    }
+  } catch (error) {
+    const problem = problemOf(error)
+    if (problem?.kind !== 'conflict') throw error
+    return { ...own, cautions: [...own.cautions, { words: problem.message, where: '' }] }
+  }
+}
+
 /** What goes along in case, with what our own findings say of how likely it is. */
 async function withLikelihood(
   visit: VisitRow,
@@ -123,7 +147,10 @@ async function stockFor(visit: VisitRow, needs: ComposedSheet['parts']): Promise
     loadBook(),
     modelsOfVersions(visit.items.map((item) => item.modelVersionId)),
   ])
+  const fluids = visit.winter === '' ? [] : await antifreezes.every()
   const stockedOf = (need: ComposedSheet['parts'][number]) => {
+    const fluid = fluids.find(({ id }) => pouredPart(id) === need.part)
+    if (fluid) return fluid.partId ? book.parts.get(fluid.partId) : undefined
     const item = visit.items.find((each) => each.assemblyId === need.assemblyId)
     return stockedFor(book.parts.values(), {
       modelId: modelOf.get(item?.modelVersionId ?? ''),
@@ -184,7 +211,7 @@ export async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
   if (rows.length === 0) return []
   const company = await ourCompany()
   const { today } = present(company)
-  const shelved = rows.filter((row) => row.machineId === null).map((row) => row.items[0]!.assemblyId)
+  const shelved = rows.flatMap((row) => (row.machineId === null ? (row.items[0]?.assemblyId ?? []) : []))
   const [models, machineRows, yardRows, names, sheetRows, pumps, stays] = await Promise.all([
     modelsOf(rows.flatMap((row) => row.items)),
     machines.every(),
@@ -216,25 +243,44 @@ export async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
         null,
       leadId: row.leadId,
       lead: names.find((person) => person.id === row.leadId)?.name ?? '',
-      services: row.items.map((item) => {
-        const model = models.get(item.modelVersionId)
-        return {
-          assemblyId: item.assemblyId,
-          pump: pumps.find((pump) => pump.id === item.assemblyId)?.number ?? '',
-          task: item.task,
-          name: model ? serviceName(model, item) : item.task,
-          where: model ? whereWords(model, item.positions) : '',
-          positions: item.positions,
-        }
-      }),
+      services: [
+        ...row.items.map((item) => {
+          const model = models.get(item.modelVersionId)
+          return {
+            assemblyId: item.assemblyId,
+            pump: pumps.find((pump) => pump.id === item.assemblyId)?.number ?? '',
+            task: item.task,
+            name: model ? serviceName(model, item) : item.task,
+            where: model ? whereWords(model, item.positions) : '',
+            positions: item.positions,
+          }
+        }),
+        ...winterService(row),
+      ],
       sheet: sheetOf(
         sheetRows.find((sheet) => sheet.visitId === row.id),
         added,
       ),
       late: isOpen(row.state) && row.state !== 'inWork' && row.day < today,
+      winter: row.winter,
       version: row.version,
     }
   })
+}
+
+/** Winter work stands among the services of its visit, last. */
+function winterService({ winter }: VisitRow): VisitLine['services'] {
+  if (winter === '') return []
+  return [
+    {
+      assemblyId: '',
+      pump: '',
+      task: `winter ${winter}`,
+      name: winterVisits[winter],
+      where: '',
+      positions: [],
+    },
+  ]
 }
 
 /** The task by its name, with the way of doing it where one was chosen. */

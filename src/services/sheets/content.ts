@@ -13,20 +13,42 @@ import { ourCompany, present } from '../house'
 import { composeItems, composeOrRefuse, jobsOf, unitsOf } from '../composing'
 import { companyPractices } from '../practices'
 import { listWrenches } from '../tools'
+import { winterPart } from '../winter'
 
 export type ContentOf = {
   place: { machineId: string | null }
   items: VisitItem[]
   trigger: SheetContent['trigger']
   trouble: string
+  /** Makes the machine safe for winter after its services, or brings it back; blank for neither. */
+  winter?: '' | 'lay' | 'return'
 }
 
 /** Everything a sheet is worked from, composed for some services; held in full by its first entry. */
-export async function contentOf({ place, items, trigger, trouble }: ContentOf): Promise<SheetContent> {
+export async function contentOf(of: ContentOf): Promise<SheetContent> {
+  const { place, items, trigger, trouble, winter = '' } = of
   const [units, practices] = await Promise.all([unitsOf(items), companyPractices()])
   const composed =
     trigger === 'planned' ? composeItems(items, units, practices) : composeOrRefuse(items, units, practices)
-  return contentFrom(composed, { place, items, trigger, trouble })
+  const content = await contentFrom(composed, { place, items, trigger, trouble })
+  return winter === '' || place.machineId === null ? content : withWinter(content, place.machineId, winter)
+}
+
+/** The winter part comes last: whatever else is done is done and proved before. */
+async function withWinter(
+  content: SheetContent,
+  machineId: string,
+  kind: 'lay' | 'return',
+): Promise<SheetContent> {
+  const part = await winterPart(machineId, kind, content.meters, content.steps)
+  return {
+    ...content,
+    steps: [...content.steps, ...part.steps],
+    parts: [...content.parts, ...part.parts],
+    minutes: content.minutes + part.minutes,
+    helperMinutes: (content.helperMinutes ?? 0) + part.helperMinutes,
+    winter: part.winter,
+  }
 }
 
 /** The content of a sheet from what was composed, with the names and figures that stand around it. */

@@ -21,7 +21,7 @@ import { machines, yards } from '@/db/fleet'
 import { meters } from '@/db/hours'
 import { people } from '@/db/access'
 import { lastEntries, sheetEntries, sheets, tickCounts, type SheetRow } from '@/db/sheets'
-import { visits } from '@/db/plan'
+import { visits, type VisitRow } from '@/db/plan'
 import { requirePermission, type Actor, recordChange, now, ourCompany, dayOf, editRow } from '../house'
 import { placeAndItems } from '../composing'
 import { contentOf } from './content'
@@ -30,6 +30,7 @@ import { earlierMeasures, settledTorques } from './history'
 import { asEntry, sheetRowsOf } from './rows'
 import { faceOf, historyOf } from '../hours'
 import { listBenchParts } from '../stores'
+import { pumpsOn } from '../winter'
 import { getWear } from '../wear'
 
 /** The sheets of one machine or one pump, newest first: its service record. */
@@ -125,6 +126,7 @@ export async function startSheet(actor: Actor, input: StartSheetInput): Promise<
       items: visit.items,
       trigger: 'planned',
       trouble: '',
+      winter: visit.winter,
     })
     await editRow(
       actor,
@@ -174,11 +176,12 @@ export async function startUnplannedSheet(actor: Actor, input: UnplannedSheetInp
 type Opening = Pick<SheetRow, 'id' | 'visitId' | 'trigger' | 'trouble'> & {
   place: { machineId: string | null; assemblyId: string | null }
   items: VisitItem[]
+  winter?: VisitRow['winter']
 }
 
 /** Called inside `write()`: the sheet and its first entry, which holds everything it is worked from. */
 async function openSheet(actor: Actor, opening: Opening): Promise<{ number: number; row: SheetRow }> {
-  const { place, items, ...rest } = opening
+  const { place, items, winter, ...rest } = opening
   const content = await contentOf(opening)
   const [last] = await sheets.all({}, [['number', 'DESC']], 1)
   const number = (last?.number ?? 0) + 1
@@ -186,7 +189,11 @@ async function openSheet(actor: Actor, opening: Opening): Promise<{ number: numb
     ...rest,
     ...place,
     number,
-    assemblyIds: [...new Set(items.map((item) => item.assemblyId))],
+    // A sheet of winter alone is its machine's pumps' too.
+    assemblyIds:
+      items.length === 0 && winter && place.machineId
+        ? await pumpsOn(place.machineId)
+        : [...new Set(items.map((item) => item.assemblyId))],
     state: 'open',
     startedAt: now(),
     startedById: actor.id,

@@ -349,7 +349,7 @@ function demandsOf({
 
 /** What a visit wants in all of each part of the stores. */
 export function wantedOf(
-  visit: Pick<VisitRow, 'items'>,
+  visit: Pick<VisitRow, 'items' | 'extraParts'>,
   needs: ComposedSheet['parts'],
   stocked: Iterable<StockedPart>,
   modelOf: Map<string, string>,
@@ -362,6 +362,8 @@ export function wantedOf(
     const part = stockedFor(all, { modelId, part: need.part })
     if (part) wanted.set(part.id, tidy((wanted.get(part.id) ?? 0) + need.quantity))
   }
+  for (const { partId, quantity } of visit.extraParts ?? [])
+    if (all.some(({ id }) => id === partId)) wanted.set(partId, tidy((wanted.get(partId) ?? 0) + quantity))
   return wanted
 }
 

@@ -34,6 +34,8 @@ import { showDay } from '@/core/calendar'
 import { visitNumber } from '@/core/plan'
 import { conflict, invalid, notFound, check, referenceSchema, type Reference } from '@/core/problem'
 import type { BenchPart } from '@/core/sheets'
+import { pouredPart } from '@/core/winter'
+import { antifreezes } from '@/db/winter'
 import { derived, write } from '@/db/house'
 import { people } from '@/db/access'
 import { pumpModels, pumpModelVersions } from '@/db/models'
@@ -295,7 +297,17 @@ export async function listPartChoices(_actor: Actor): Promise<PartChoice[]> {
  * @param visitId the visit that the sheet works on; null for one that was opened without
  */
 export async function listBenchParts(_actor: Actor, visitId: string | null = null): Promise<BenchPart[]> {
-  const [stocked, lotRows, places] = await Promise.all([loadStock(), stockLots.every(), loadPlaces()])
+  const [stocked, lotRows, places, fluids] = await Promise.all([
+    loadStock(),
+    stockLots.every(),
+    loadPlaces(),
+    antifreezes.every(),
+  ])
+  // What is poured in winter is expected under the product's own key.
+  const poured = (partId: string) =>
+    fluids
+      .filter((fluid) => fluid.partId === partId)
+      .map((fluid) => ({ modelId: 'winter', part: pouredPart(fluid.id) }))
   const codes = new Map(lotRows.map((lot) => [lot.id, lot.code]))
   const closed = stocked.filter(({ row }) => !row.retiredOn && row.contents.length > 0)
   const kitsWith = (partId: string): BenchPart['kits'] =>
@@ -337,7 +349,7 @@ export async function listBenchParts(_actor: Actor, visitId: string | null = nul
         unit: row.unit,
         bin: row.bin,
         onHand: tidy(lots.filter((lot) => !lot.expired).reduce((sum, { reach }) => sum + reach, 0)),
-        fits,
+        fits: [...fits, ...poured(row.id)],
         lots: lots.map((lot) => ({
           id: lot.id,
           label: [

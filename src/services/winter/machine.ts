@@ -99,7 +99,7 @@ export function workOf(
   product: Awaited<ReturnType<typeof loadMachines>>['product'],
   marginC: number,
   meters: { id: string; name: string; unit: 'h' | 'strokes' }[],
-  servicesBefore = false,
+  locked = false,
 ) {
   const { machine, circuit, plan, turning, fuel, proof, row, frost } = own
   return {
@@ -112,7 +112,7 @@ export function workOf(
     product: product && { name: product.name, fluid: product.fluid, ready: product.sold === 'ready' },
     needC: (frost?.designLowC ?? usualDesignLowC) - marginC,
     proof,
-    servicesBefore,
+    locked,
     meters,
   }
 }

@@ -43,7 +43,7 @@ function work(over: {
   turning?: Turning
   fuel?: WinterWork['fuel']
   proof?: WinterWork['proof']
-  servicesBefore?: boolean
+  locked?: boolean
 }): WinterWork {
   const circuit = templateFor(over.basics ?? basics)
   const methods = Object.fromEntries(
@@ -62,7 +62,7 @@ function work(over: {
     product: { name: product.name, fluid: 'propylene', ready: false },
     needC: -21,
     proof: over.proof ?? 'refractometer',
-    servicesBefore: over.servicesBefore ?? false,
+    locked: over.locked ?? false,
     meters: [{ id: 'm1', name: 'Engine hours', unit: 'h' }],
   }
 }
@@ -121,7 +121,7 @@ describe('the order of the winter sheet', () => {
     turning: fc.constantFrom(...(Object.keys(turnings) as Turning[])),
     fuel: fc.constantFrom('treated', 'runDry', 'winterDiesel', 'none') as fc.Arbitrary<WinterWork['fuel']>,
     proof: fc.constantFrom('refractometer', 'colour') as fc.Arbitrary<WinterWork['proof']>,
-    servicesBefore: fc.boolean(),
+    locked: fc.boolean(),
   })
 
   test('law: nothing runs once it is protected, nothing is drained once it is filled, fuel comes first', () => {

@@ -15,6 +15,7 @@ import { offLimits } from './measures'
 import { openStretch, stretchName } from '../places'
 import type { SheetState, StepState } from '../state'
 import { timeRefusal } from './timers'
+import { proofAnswers } from '../../winter'
 import type { DeviceEntryKind, Done, Payloads } from '../types'
 
 /**
@@ -24,7 +25,7 @@ import type { DeviceEntryKind, Done, Payloads } from '../types'
 export function blockedBy(state: SheetState, { step }: StepState): string | null {
   const [unread] = state.unread
   if (unread) return `Read the meter first: ${unread.name.toLowerCase()}.`
-  if (step.phase !== 'makeSafe' && !state.madeSafe) return 'Make safe first, and confirm it by name.'
+  if (wantsSafety(state, step)) return 'Make safe first, and confirm it by name.'
   if (opens(step.phase) && state.energised)
     return 'It was energised again: confirm anew, by name, that it is made safe before anything is opened.'
   if (opens(step.phase) && lockless(state))
@@ -32,12 +33,39 @@ export function blockedBy(state: SheetState, { step }: StepState): string | null
   const busy = step.stretch ? openStretch(state, step.assemblyId) : null
   if (busy !== null && busy !== step.stretch)
     return `One at a time: ${stretchName(state, busy)} stands open. Close it first.`
-  const gate = openGateBefore(state, step.key)
+  const gate = openGateBefore(state, step.key) ?? winterBefore(state, step)
   return gate ? `First: ${gate.step.step.text}` : null
 }
 
 /** Whether a step of a phase opens the pump or works inside it. */
-export const opens = (phase: SheetStep['phase']) => phase !== 'makeSafe' && phase !== 'prove'
+export const opens = (phase: SheetStep['phase']) => !shut.includes(phase)
+/** What is done from outside; the last lock comes off while a winter sheet is closed. */
+const shut: readonly SheetStep['phase'][] = ['makeSafe', 'prove', 'run', 'secure', 'finish']
+
+/** Whether making safe has to be confirmed before a step; a winter run comes before any of it. */
+export function wantsSafety({ content, madeSafe }: SheetState, step: SheetStep): boolean {
+  if (step.phase === 'makeSafe' || madeSafe) return false
+  if (step.phase !== 'run') return true
+  const at = content.steps.findIndex(({ key }) => key === step.key)
+  return content.steps.slice(0, at).some(({ phase }) => phase === 'makeSafe')
+}
+
+/** What has to be finished before a phase of winter work: nothing runs once it is drained or filled. */
+const finishedBefore: Partial<Record<SheetStep['phase'], SheetStep['phase'][]>> = {
+  makeSafe: ['run'],
+  secure: ['run'],
+  drain: ['run'],
+  protect: ['run', 'drain'],
+  finish: ['run', 'drain', 'protect'],
+}
+
+/** An open step of an earlier phase of the winter work. */
+function winterBefore(state: SheetState, step: SheetStep): StepState | undefined {
+  const phases = state.content.winter ? finishedBefore[step.phase] : undefined
+  if (!phases) return undefined
+  const until = state.steps.findIndex((each) => each.step.key === step.key)
+  return state.steps.slice(0, until).find((each) => each.state === 'open' && phases.includes(each.step.phase))
+}
 
 function openGateBefore(state: SheetState, key: string): StepState | undefined {
   const until = state.steps.findIndex((each) => each.step.key === key)
@@ -139,6 +167,8 @@ function tickRefusal(
 function doneRefusal(state: SheetState, step: StepState, done: Done, { now }: Writing): string | null {
   const { measure, asks, setting, locks } = step.step.step
   if (asks && !asks.answers.includes(done.answer)) return 'Say what was found.'
+  const failed = proofRefusal(state, step.step.key, done)
+  if (failed) return failed
   const explained = done.reason !== ''
   if (!explained) {
     const time = timeRefusal(state, step, now)
@@ -169,6 +199,26 @@ function doneRefusal(state: SheetState, step: StepState, done: Done, { now }: Wr
     if (lock) return `The lock of ${lock.name} is still on.`
   }
   return tighteningRefusal(state, step, done)
+}
+
+/**
+ * A winter proof that fails is no proof, whatever the reason: more is put in, and it is measured again. Where
+ * it cannot be proved the step is skipped with a reason, and the zone stands as not proved.
+ */
+export function proofRefusal(state: SheetState, key: string, done: Done): string | null {
+  const proof = state.content.winter?.proofs[key]
+  if (!proof) return null
+  if (proof.kind !== 'refractometer') {
+    const [passes] = proofAnswers[proof.kind]
+    return done.answer === passes
+      ? null
+      : proof.kind === 'colour'
+        ? 'Not clean yet: draw more through, and look again.'
+        : 'Not dry yet: blow again, and look again.'
+  }
+  if (!done.measure) return 'Enter what the refractometer shows in °C.'
+  const off = offLimits({ unit: '°C', min: null, max: proof.needC }, done.measure.value, done.measure.unit)
+  return off && `${off} Put more in until clean colour comes, and measure again.`
 }
 
 function notedWords(state: SheetState, what: string): string {

@@ -1,5 +1,5 @@
 import { currentStep, type SheetState } from '../state'
-import { opens } from './rules'
+import { opens, wantsSafety } from './rules'
 
 /** Where a sheet is being worked: its meters, a step, the confirmation by name, or its end. */
 export type Place = { at: 'meters' } | { at: 'step'; key: string } | { at: 'madeSafe' } | { at: 'end' }
@@ -13,7 +13,7 @@ export function safeAnew({ energised, steps }: SheetState): boolean {
 export function whereWorkStands(state: SheetState): Place {
   if (state.unread.length > 0) return { at: 'meters' }
   const next = currentStep(state)
-  if (!state.madeSafe && next?.step.phase !== 'makeSafe') return { at: 'madeSafe' }
+  if (next ? wantsSafety(state, next.step) : !state.madeSafe) return { at: 'madeSafe' }
   if (next && opens(next.step.phase) && state.energised) return { at: 'madeSafe' }
   return next ? { at: 'step', key: next.step.key } : { at: 'end' }
 }

@@ -36,6 +36,7 @@ import { learnFact } from '../../composing'
 import { linkFailures, setEarlyChecks, getWear } from '../../wear'
 import { livesOf, named, workedAtOf } from './lives'
 import { appendOwn, entriesOf } from '../sheets'
+import { tellWinter } from './winter'
 import { lotsByPosition, moveStock, notUsed, stockOfUses } from './stock'
 import { reportSign, settleBySheet } from '../../inspection'
 
@@ -173,6 +174,7 @@ export async function signSheet(actor: Actor, input: SignatureInput): Promise<vo
     for (const found of foundFacts(state)) await learnFact(actor, found)
     await settleBySheet(actor, { id: sheetId, number: sheet.number, workedAt: at }, done)
     await leaveSigns(actor, sheetId, state, at)
+    await tellWinter(actor, sheet, state)
   })
 }
 
@@ -245,6 +247,11 @@ async function closeSheet(
         .join('; ')
       return `${assembly.number}: ${tasks} (${count === 1 ? '1 position' : `${count} positions`} renewed)`
     })
+    .concat(
+      state.content.winter
+        ? [state.content.winter.kind === 'lay' ? 'Made safe for winter' : 'Back from winter']
+        : [],
+    )
     .join(' · ')
   const number = visitNumber(sheet.number)
   for (const [index, assemblyId] of sheet.assemblyIds.entries()) {
