@@ -12,7 +12,16 @@ export {
   type SheetState,
   type StepState,
 } from './state'
-export { alwaysRenewed, blockedBy, mayBeSkipped, opens, refusal, type Writing } from './bench/rules'
+export {
+  alwaysRenewed,
+  blockedBy,
+  mayBeSkipped,
+  opens,
+  proofRefusal,
+  refusal,
+  wantsSafety,
+  type Writing,
+} from './bench/rules'
 export {
   boltPlaces,
   fastenerNotes,

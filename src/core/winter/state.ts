@@ -177,3 +177,8 @@ export function worstState(standings: Partial<Record<Zone, ZoneStanding>>): Zone
   const states = Object.values(standings).map(({ state }) => state)
   return worstFirst.find((state) => states.includes(state)) ?? 'inUse'
 }
+
+/** What stands on a machine that must not be started, wherever it is shown. */
+export function laidUpWords(state: ZoneState): string {
+  return state === 'exposed' ? 'Exposed to frost: do not start' : 'Laid up for winter: do not start'
+}

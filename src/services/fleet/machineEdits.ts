@@ -25,6 +25,7 @@ import {
 import { insertAssembly } from './assemblies'
 import { loadAssemblies } from '../wear'
 import { faceOf, insertMeter, recordReading } from '../hours'
+import { recordMoved } from '../winter'
 
 /** Adds a machine with its first meter, that meter's first reading, and its pump: all of it or nothing. */
 export async function addMachine(actor: Actor, input: NewMachineInput): Promise<void> {
@@ -96,6 +97,7 @@ export async function saveMachine(actor: Actor, input: MachineInput): Promise<vo
   await write(async () => {
     await requireFreeNumber(values.number, id)
     await requireYard(values.yardId)
+    const before = await machines.byId(id)
     await editRow(
       actor,
       machines,
@@ -108,6 +110,7 @@ export async function saveMachine(actor: Actor, input: MachineInput): Promise<vo
         summary: `${values.number} changed`,
       },
     )
+    if (before) await recordMoved(actor, id, before, values)
   })
 }
 

@@ -17,6 +17,7 @@ import {
 import { inWalkingOrder, usePerWeek, type RoundMove, type RoundRow, type RoundSaved } from '@/core/round'
 import { invalid, notFound, check } from '@/core/problem'
 import type { WearView } from '@/core/wear'
+import { laidUpWords } from '@/core/winter'
 import { kept, Op, write } from '@/db/house'
 import { fittings, machines, yards } from '@/db/fleet'
 import { meterEvents, meters, meterSkips, doubtedCounts, readings } from '@/db/hours'
@@ -43,6 +44,7 @@ import {
   spellsByMachine,
 } from '../hours'
 import { listWearOf } from '../wear'
+import { laidUpMachines } from '../winter'
 
 /** What the judge looks back at: half a year, and some days around it. */
 const lookBackDays = 200
@@ -56,6 +58,7 @@ export async function getRound(_actor: Actor): Promise<RoundRow[]> {
 
 async function loadRound(timeZone: string, today: string, instant: string): Promise<RoundRow[]> {
   const since = new Date(Date.parse(instant) - lookBackDays * 86_400_000).toISOString()
+  const held = await laidUpMachines()
   const [machineRows, yardRows, meterRows, recentRows, eventRows, skipRows, spells, standingOf] =
     await Promise.all([
       machines.all({ retiredOn: null }, [['number', 'ASC']]),
@@ -78,7 +81,8 @@ async function loadRound(timeZone: string, today: string, instant: string): Prom
   const rows = machineRows.flatMap((machine) => {
     const own = meterRows.filter((meter) => meter.machineId === machine.id)
     const spell = laidUpOn(spells.get(machine.id) ?? [], today)
-    const laidUp = spell ? spellWords(spell, today) : ''
+    const state = held.get(machine.id)
+    const laidUp = state ? laidUpWords(state) : spell ? spellWords(spell, today) : ''
     return own.map((meter): RoundRow => {
       const accepted = (recent.get(meter.id) ?? []).map(asReading)
       const history = {

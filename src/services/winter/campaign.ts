@@ -26,6 +26,7 @@ import {
   type Zone,
   type ZoneState,
 } from '@/core/winter'
+import { kept } from '@/db/house'
 import { people } from '@/db/access'
 import { visits } from '@/db/plan'
 import type { SpellRow } from '@/db/hours'
@@ -468,8 +469,15 @@ function whatIfs(basis: Basis): WhatIf[] {
   ]
 }
 
+/** How long what the morning asks of winter stays as it was: alarms count the hours that are left. */
+const watchKeeps = 3_600_000
+
 /** Machines that the outlook threatens, and those that work on and were not confirmed: for the morning. */
-export async function frostWatch(): Promise<WinterRow[]> {
+export function frostWatch(): Promise<WinterRow[]> {
+  return kept(`frost watch ${Math.floor(Date.parse(now()) / watchKeeps)}`, loadWatch)
+}
+
+async function loadWatch(): Promise<WinterRow[]> {
   const basis = await loadBasis()
   return basis.machines
     .map((each) => rowOf(basis, each, null))

@@ -1,8 +1,11 @@
 import 'server-only'
+import { v7 as uuid } from 'uuid'
+import { storageKinds } from '@/core/fleet'
 import { check, conflict, invalid, notFound } from '@/core/problem'
 import type { CumulativeLine } from '@/core/hours'
 import {
   isFilled,
+  usualPlaces,
   methodNames,
   winterNoteNames,
   winterNoteSchema,
@@ -33,6 +36,7 @@ import {
   type Actor,
 } from '../house'
 import { linesOf, spellsByMachine } from '../hours'
+import { loadYards } from './climates'
 import { loadMachines, type MachineWinter } from './plans'
 
 const isState = (event: WinterEventRow['event']): event is WinterEvent =>
@@ -268,4 +272,49 @@ function eventOf(
         method: note.zone === '' ? '' : (standing.zones[zone]?.protection?.method ?? 'nothing'),
       }
   }
+}
+
+/** How one machine stands against the frost; null where winter never asked anything of it. */
+export async function winterStanding(_actor: Actor, machineId: string): Promise<ZoneState | null> {
+  if ((await winterEvents.everyOf([machineId])).get(machineId)!.length === 0) return null
+  const [own] = (await loadMachines(machineId)).machines
+  return own ? (await loadStandings([own])).get(machineId)!.worst : null
+}
+
+/** The machines that must not be started now, each with how it stands. */
+export async function laidUpMachines(): Promise<Map<string, ZoneState>> {
+  const { machines: list } = await loadMachines()
+  const standings = await loadStandings(list)
+  const held: readonly ZoneState[] = ['protected', 'unproved', 'exposed']
+  return new Map(
+    [...standings].flatMap(([id, { worst }]) => (held.includes(worst) ? [[id, worst] as const] : [])),
+  )
+}
+
+type Stands = { yardId: string; storage: MachineWinter['machine']['storage'] }
+
+/** A machine was moved to other storage: into the cold that voids what was done. Inside a `write()`. */
+export async function recordMoved(actor: Actor, machineId: string, from: Stands, to: Stands): Promise<void> {
+  if (from.yardId === to.yardId && from.storage === to.storage) return
+  if ((await winterEvents.all({ machineId })).length === 0) return
+  const frosts = await loadYards()
+  const standsC = ({ yardId, storage }: Stands) =>
+    frosts.find(({ yard }) => yard.id === yardId)?.stands[storage].standsC ?? usualPlaces[storage].standsC
+  const yard = frosts.find((each) => each.yard.id === to.yardId)?.yard.name ?? ''
+  const at = now()
+  await winterEvents.insert({
+    id: uuid(),
+    machineId,
+    at,
+    event: {
+      kind: 'moved',
+      at,
+      says: `It was moved: ${storageKinds[to.storage].toLowerCase()}, ${yard}.`,
+      fromC: standsC(from),
+      toC: standsC(to),
+    },
+    sheetId: null,
+    recordedAt: at,
+    recordedById: actor.id,
+  })
 }

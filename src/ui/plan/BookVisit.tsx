@@ -18,23 +18,37 @@ type Props = {
   /** The service somebody came to book; the form is open then. */
   wanted?: string
   look?: 'contained' | 'outlined'
+  /** A visit that makes the machine safe for winter, or brings it back; other services go along. */
+  winter?: { kind: 'lay' | 'return'; machineId: string; day: string; until: string }
   book: (input: BookingInput) => Promise<Outcome<{ number: string }>>
 }
 
 /** Books what is due on one machine: services, a day, a technician. What is due is chosen already. */
-export function BookVisit({ clocks, technicians, today, suggestedLead, wanted, look, book }: Props) {
+export function BookVisit({ clocks, technicians, today, suggestedLead, wanted, look, winter, book }: Props) {
   const router = useRouter()
   const free = clocks.filter((clock) => clock.booked === null)
+  const title =
+    winter === undefined
+      ? 'Book a visit'
+      : winter.kind === 'lay'
+        ? 'Book the winter visit'
+        : 'Book the spring visit'
+  // While it stands laid up, days run on: what they end is done while it is open anyway.
+  const runsOut = (clock: BookableClock) =>
+    winter !== undefined && clock.aboutDay !== null && clock.aboutDay <= winter.until
   return (
     <DialogForm
-      label="Book a visit"
+      label={title}
       look={look ?? 'contained'}
-      title="Book a visit"
+      title={title}
       schema={bookingSchema}
       start={(): BookingInput => ({
         id: uuid(),
-        items: free.filter((clock) => clock.state !== 'healthy' || clock.task === wanted).map(itemOf),
-        day: today,
+        items: free
+          .filter((clock) => clock.state !== 'healthy' || clock.task === wanted || runsOut(clock))
+          .map(itemOf),
+        ...(winter && { winter: winter.kind, machineId: winter.machineId }),
+        day: winter?.day ?? today,
         startTime: '',
         leadId: suggestedLead,
         note: '',

@@ -1,2 +1,3 @@
+export { BookVisit } from './BookVisit'
 export { ServiceChoice } from './ServiceChoice'
 export { serviceWords, visitMarks } from './VisitList'

@@ -7,23 +7,27 @@ import { getCompany, present } from '@/services/house'
 import { listPeople } from '@/services/access'
 import { getToday } from '@/services/today'
 import { listYards } from '@/services/fleet'
+import { frostWatch } from '@/services/winter'
 import { EmptyState } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { pack } from '@/ui/frame/packed'
 import { Page } from '@/ui/frame/Page'
 import { TodayList } from '@/ui/today/TodayList'
+import { FrostWatch } from '@/ui/winter'
 import { requireActor } from '../../access/session'
+import { recordWinter } from '../winter/actions'
 import * as actions from './actions'
 
 export const metadata: Metadata = { title: 'Today' }
 
 export default async function TodayPage() {
   const actor = await requireActor('/today')
-  const [company, view, yards, people] = await Promise.all([
+  const [company, view, yards, people, frost] = await Promise.all([
     getCompany(actor),
     getToday(actor),
     listYards(actor),
     listPeople(actor),
+    frostWatch(),
   ])
   const { today } = present(company)
   const empty = yards.every((yard) => yard.machines === 0)
@@ -41,14 +45,22 @@ export default async function TodayPage() {
           Today fills itself from the fleet: services that come due, meters to read, readings in doubt.
         </EmptyState>
       ) : (
-        <TodayList
-          packed={pack(view)}
-          yards={yards}
-          people={mayDo(actor.role, 'visits.plan') ? visitLeads(people) : null}
-          maySettle={mayDo(actor.role, 'signs.report')}
-          actions={actions}
-          today={today}
-        />
+        <>
+          <FrostWatch
+            rows={frost}
+            today={today}
+            currency={company.currency}
+            evening={mayDo(actor.role, 'sheets.work') ? recordWinter : null}
+          />
+          <TodayList
+            packed={pack(view)}
+            yards={yards}
+            people={mayDo(actor.role, 'visits.plan') ? visitLeads(people) : null}
+            maySettle={mayDo(actor.role, 'signs.report')}
+            actions={actions}
+            today={today}
+          />
+        </>
       )}
     </Page>
   )

@@ -4,14 +4,13 @@ import { showDay } from '@/core/calendar'
 import { getCompany, present } from '@/services/house'
 import { getWinter } from '@/services/winter'
 import { EmptyState } from '@/ui/feedback/States'
-import { Link } from '@/ui/frame/Link'
 import { Page, Part } from '@/ui/frame/Page'
 import { PrintButton } from '@/ui/stores'
-import { AskWeather, EveningButton, FrostNightDialog } from '@/ui/winter/dialogs'
+import { AskWeather, FrostNightDialog } from '@/ui/winter/dialogs'
 import { FluidPanel } from '@/ui/winter/FluidPanel'
 import { WhatIfTable } from '@/ui/winter/WhatIfTable'
+import { FrostWatch } from '@/ui/winter/FrostWatch'
 import { WinterTabs } from '@/ui/winter/WinterTabs'
-import { showDegrees } from '@/ui/winter/words'
 import { YardPanel } from '@/ui/winter/YardPanel'
 import { requireActor } from '../../access/session'
 import * as actions from './actions'
@@ -25,8 +24,9 @@ export default async function WinterPage() {
   const { today } = present(company)
   const { yards, counts, fluid, whatIf, riskPercent } = winter
   const mayWork = mayDo(actor.role, 'sheets.work')
-  const threatened = yards.flatMap(({ rows }) => rows).filter(({ alarm }) => alarm !== null)
-  const evenings = yards.flatMap(({ rows }) => rows).filter(({ evening }) => evening?.wanted)
+  const watched = yards
+    .flatMap(({ rows }) => rows)
+    .filter(({ alarm, evening, state }) => alarm !== null || evening?.wanted === true || state === 'exposed')
   return (
     <Page
       title="Winter campaign"
@@ -52,61 +52,12 @@ export default async function WinterPage() {
         </EmptyState>
       ) : (
         <div className="stack">
-          {threatened.length > 0 && (
-            <section className="panel panel-pad" aria-label="Frost alarm">
-              <h2>Frost is on its way</h2>
-              <ul className="line-list">
-                {threatened.map((row) => (
-                  <li key={row.machineId}>
-                    <span className="grow">
-                      <Link href={`/winter/${row.machineId}`} className="strong">
-                        {row.number}
-                      </Link>{' '}
-                      {row.name}, {row.where}:{' '}
-                      <span className="oxide strong">
-                        {showDegrees(row.alarm!.minC)} in the night to {showDay(row.alarm!.night, today)}
-                      </span>
-                      , {Math.round(row.alarm!.hoursLeft)} h left
-                      <span className="second">
-                        {' '}
-                        {row
-                          .alarm!.acts.map((each) => `${each.name.toLowerCase()} ${each.minutes} min`)
-                          .join(' · ')}
-                      </span>
-                    </span>
-                    <span className="strong nowrap">
-                      {row.alarm!.quickest
-                        ? `Quickest: ${row.alarm!.quickest.name.toLowerCase()}`
-                        : 'Nothing fits any more'}
-                    </span>
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
-          {evenings.length > 0 && mayWork && (
-            <section className="panel panel-pad" aria-label="Evening routine">
-              <h2>Works on: confirm the evening</h2>
-              <ul className="line-list">
-                {evenings.map((row) => (
-                  <li key={row.machineId}>
-                    <span className="grow">
-                      <Link href={`/winter/${row.machineId}`} className="strong">
-                        {row.number}
-                      </Link>{' '}
-                      {row.name}, {row.evening!.name.replace('Works on: ', '')}
-                    </span>
-                    <EveningButton
-                      machineId={row.machineId}
-                      number={row.number}
-                      today={today}
-                      save={actions.recordWinter}
-                    />
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
+          <FrostWatch
+            rows={watched}
+            today={today}
+            currency={company.currency}
+            evening={mayWork ? actions.recordWinter : null}
+          />
           <div className="winter-yards">
             {yards.map((yard) => (
               <YardPanel

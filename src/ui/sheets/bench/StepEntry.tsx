@@ -18,6 +18,7 @@ import {
   statedTorque,
   type Done,
   type PieceFate,
+  proofRefusal,
 } from '@/core/sheets'
 import { findingWords, type Disposition } from '@/core/inspection'
 import { parseNumber, showNumber } from '@/core/units'
@@ -129,9 +130,32 @@ export function StepEntry({
       const refused = await bench.write('lock', { name: bench.author.name, goes: 'on', reason: '' }, key)
       if (refused) return stop(refused)
     }
+    const failed = proofRefusal(state, key, payload)
+    if (failed) {
+      await noteFailedProof(payload)
+      return stop(failed)
+    }
     const refused = await bench.write('done', payload, key)
     if (refused) return stop(refused)
     go(null)
+  }
+
+  /** A proof that failed is on record too: what was measured, or what was seen. */
+  const noteFailedProof = async ({ measure, answer }: Done) => {
+    if (!measure && answer === '') return
+    await bench.write(
+      'measured',
+      {
+        assemblyId,
+        position: null,
+        what: measure ? 'freezing point' : 'proof',
+        value: measure?.value ?? 0,
+        unit: measure?.unit ?? 'by eye',
+        how: measure ? 'refractometer' : 'by eye',
+        words: measure ? 'failed' : answer,
+      },
+      key,
+    )
   }
 
   /** One bolt; the last of a pass finishes the step in the same tap. */

@@ -18,6 +18,8 @@ import { sheetsOf } from '@/services/sheets'
 import { signsOf } from '@/services/inspection'
 import { listOpenVisits, visitsOfMachine } from '@/services/plan'
 import { listPeople } from '@/services/access'
+import { winterStanding } from '@/services/winter'
+import { LaidUpNote } from '@/ui/winter'
 import { getWear } from '@/services/wear'
 import { Note } from '@/ui/feedback/States'
 import { ChangesList } from '@/ui/fleet/ChangesList'
@@ -63,13 +65,14 @@ export default async function MachineDetails({ params, searchParams }: Params) {
   const actor = await requireActor(path)
   const [machine, company] = await Promise.all([load(getMachine(actor, reference)), getCompany(actor)])
   const { book } = await searchParams
-  const [visits, open, people, sheets, signs, documents, wear] = await Promise.all([
+  const [visits, open, people, sheets, signs, documents, winter, wear] = await Promise.all([
     visitsOfMachine(actor, machine.id),
     listOpenVisits(actor),
     listPeople(actor),
     sheetsOf(actor, { machineId: machine.id }),
     signsOf(actor, { machineId: machine.id }),
     documentsOf(actor, machine.id),
+    winterStanding(actor, machine.id),
     Promise.all(machine.fitted.map((assembly) => getWear(actor, assembly.id))),
   ])
   const running = wear.filter((view) => view?.started).map((view) => view!)
@@ -149,6 +152,7 @@ export default async function MachineDetails({ params, searchParams }: Params) {
       }
     >
       <div className="stack">
+        {winter && <LaidUpNote state={winter} machineId={machine.id} />}
         {machine.retiredOn && (
           <Note title={`Retired ${showDay(machine.retiredOn, today)}.`}>{machine.retiredReason}</Note>
         )}

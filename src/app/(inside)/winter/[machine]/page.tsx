@@ -1,20 +1,27 @@
 import type { Metadata } from 'next'
 import { mayDo } from '@/core/access'
-import { showDay } from '@/core/calendar'
+import { addDays, showDay } from '@/core/calendar'
 import { storageKinds } from '@/core/fleet'
+import { bookable, leastBusy, visitLeads, worseDue } from '@/core/plan'
 import { methodNames, turnings, zoneNames, zonesOf, type ToldEvent } from '@/core/winter'
 import { showMoney } from '@/core/units'
 import { getCompany } from '@/services/house'
+import { listPeople } from '@/services/access'
+import { listOpenVisits } from '@/services/plan'
+import { listWear } from '@/services/wear'
 import { getMachineWinter } from '@/services/winter'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { Link } from '@/ui/frame/Link'
 import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '@/ui/table/Table'
+import { BookVisit } from '@/ui/plan'
+import { LaidUpNote } from '@/ui/winter/LaidUpNote'
 import { CircuitLine } from '@/ui/winter/CircuitLine'
 import { WinterNoteDialog } from '@/ui/winter/dialogs'
 import { showDegrees, showLitres, showWork, stateInk, stateNames } from '@/ui/winter/words'
 import { load } from '../../../access/act'
 import { requireActor } from '../../../access/session'
+import { bookVisit } from '../../plan/actions'
 import * as actions from '../actions'
 import '@/ui/winter/winter.css'
 
@@ -23,7 +30,13 @@ export const metadata: Metadata = { title: 'Machine in winter' }
 export default async function MachineWinterPage({ params }: { params: Promise<{ machine: string }> }) {
   const { machine } = await params
   const actor = await requireActor(`/winter/${machine}`)
-  const [page, company] = await Promise.all([load(getMachineWinter(actor, machine)), getCompany(actor)])
+  const [page, company, open, people, wear] = await Promise.all([
+    load(getMachineWinter(actor, machine)),
+    getCompany(actor),
+    listOpenVisits(actor),
+    listPeople(actor),
+    listWear(actor),
+  ])
   const { plan, zones, circuit, today } = page
   const money = (cents: number) => showMoney(cents, company.currency)
   const zoneStates = Object.fromEntries(
@@ -46,6 +59,25 @@ export default async function MachineWinterPage({ params }: { params: Promise<{ 
               save={actions.recordWinter}
             />
           )}
+          {mayDo(actor.role, 'visits.plan') && page.worst !== 'exposed' && (
+            <BookVisit
+              clocks={wear
+                .filter((view) => view.machineNumber === page.number && view.started)
+                .flatMap((view) => bookable(view, open))
+                .sort(worseDue)}
+              technicians={visitLeads(people)}
+              suggestedLead={leastBusy(people, open, today)}
+              today={today}
+              look="outlined"
+              winter={{
+                kind: page.worst === 'protected' || page.worst === 'left' ? 'return' : 'lay',
+                machineId: machine,
+                day: today,
+                until: addDays(today, page.worst === 'protected' ? 0 : 182),
+              }}
+              book={bookVisit}
+            />
+          )}
           {mayDo(actor.role, 'fleet.edit') && (
             <ButtonLink href={`/winter/${machine}/circuit`} filled={page.isTemplate}>
               {page.isTemplate ? 'Look at the circuit' : 'Change the circuit'}
@@ -55,19 +87,7 @@ export default async function MachineWinterPage({ params }: { params: Promise<{ 
       }
     >
       <div className="stack">
-        {page.worst === 'exposed' && (
-          <p className="note note-oxide" role="alert">
-            <strong>Do not start it.</strong> Frost met it unprotected. Thaw it in a heated place; look at
-            manifold, unloader, coil and gun; leak look at low pressure, then pressure. The maker’s manual
-            comes first.
-          </p>
-        )}
-        {(page.worst === 'protected' || page.worst === 'unproved') && (
-          <p className="note laid-up">
-            <strong>Laid up, do not start.</strong> What runs it, waters it or takes it into the cold voids
-            what was done.
-          </p>
-        )}
+        <LaidUpNote state={page.worst} machineId={machine} />
         <Part
           title="From tank to nozzle"
           aside={

@@ -1,0 +1,73 @@
+import { showDay } from '@/core/calendar'
+import { showMoney } from '@/core/units'
+import type { WinterNoteInput, WinterRow } from '@/core/winter'
+import type { Outcome } from '@/core/problem'
+import { Link } from '../frame/Link'
+import { PostMark } from '../graphics/PostMark'
+import { EveningButton } from './dialogs'
+import { showDegrees, showWork, stateNames } from './words'
+import './winter.css'
+
+type Props = {
+  rows: WinterRow[]
+  today: string
+  currency?: string
+  evening: ((input: WinterNoteInput) => Promise<Outcome>) | null
+}
+
+/** Machines that frost is about to reach, that it has reached, or whose protection is void; each with what to do. */
+export function FrostWatch({ rows, today, currency = '', evening }: Props) {
+  if (rows.length === 0) return null
+  return (
+    <section className="panel panel-pad frost-watch" aria-label="Frost">
+      <h2>Frost</h2>
+      <ul className="line-list">
+        {rows.map((row) => (
+          <li key={row.machineId}>
+            <PostMark state={row.alarm || row.state === 'exposed' ? 'frost' : 'atRisk'} silent />
+            <span className="grow">
+              <Link href={`/winter/${row.machineId}`} className="strong">
+                {row.number}
+              </Link>{' '}
+              {row.name}{' '}
+              {row.state === 'exposed' ? (
+                <span className="oxide strong">Do not start it: frost met it unprotected.</span>
+              ) : row.alarm ? (
+                <span className="oxide strong">
+                  {showDegrees(row.alarm.minC)} in the night to {showDay(row.alarm.night, today)},{' '}
+                  {Math.max(0, Math.round(row.alarm.hoursLeft))} h left.
+                </span>
+              ) : row.evening?.wanted ? (
+                <span>{row.evening.name.replace('Works on: ', '')}, not confirmed.</span>
+              ) : (
+                <span className="oxide">
+                  Protection is {stateNames[row.state]}: {row.says}
+                </span>
+              )}
+              {row.alarm && (
+                <span className="second">
+                  {' '}
+                  {row.alarm.acts
+                    .map(
+                      (act) =>
+                        `${act.name.toLowerCase()} ${showWork(act.minutes)}${currency ? `, ${showMoney(act.cents, currency)}` : ''}${act.leaves ? ` (${act.leaves})` : ''}`,
+                    )
+                    .join(' · ')}
+                </span>
+              )}
+            </span>
+            {row.evening?.wanted && evening ? (
+              <EveningButton machineId={row.machineId} number={row.number} today={today} save={evening} />
+            ) : row.alarm ? (
+              <span className="strong nowrap">
+                {row.alarm.quickest ? row.alarm.quickest.name : 'Nothing fits any more'}
+              </span>
+            ) : (
+              <Link href={`/winter/${row.machineId}`}>Look</Link>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}

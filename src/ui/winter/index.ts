@@ -1,0 +1,2 @@
+export { FrostWatch } from './FrostWatch'
+export { LaidUpNote } from './LaidUpNote'
