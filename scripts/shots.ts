@@ -63,6 +63,7 @@ const shots: Shot[] = [
   },
   { name: 'stores', path: '/stores' },
   { name: 'part', path: '/stores/OR-31' },
+  { name: 'winter', path: '/winter' },
   { name: 'orders', path: '/stores/orders' },
   {
     name: 'model',
@@ -81,7 +82,6 @@ const shots: Shot[] = [
       await person.sees('Cheap while it is open')
     },
   },
-  { name: 'practices', path: '/models/practices' },
   {
     name: 'sheet-look',
     path: '/fleet/T-11',

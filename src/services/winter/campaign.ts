@@ -228,7 +228,9 @@ function rowOf(basis: Basis, each: MachineWinter, placed: CampaignPlan['order'][
             to: visit.day >= today ? visit.day : today,
           }).at(-1)?.chance ?? 0)
         : (placed?.risk ?? 0)
-  const speaking = Object.values(standing.zones).find((zone) => zone.state === state && zone.says !== '')
+  const alike = Object.values(standing.zones).filter((zone) => zone.state === state && zone.says !== '')
+  // What was measured says more than what was seen.
+  const speaking = alike.find(({ proof }) => proof?.measuredC != null) ?? alike[0]
   const evening = row?.evening ?? ''
   const lastEvening = standing.evenings.at(-1)
   const confirmedOn = lastEvening ? dayOf(lastEvening.at, timeZone) : null
@@ -239,7 +241,10 @@ function rowOf(basis: Basis, each: MachineWinter, placed: CampaignPlan['order'][
     where: frost?.yard.name ?? '',
     standsC,
     state,
-    says: speaking?.says ?? '',
+    says:
+      state === 'protected' && speaking?.since
+        ? `${speaking.says}, ${showDay(dayOf(speaking.since, timeZone), today)}`
+        : (speaking?.says ?? ''),
     reach: plan.zones.map(({ zone, method }) => ({
       zone,
       method,

@@ -59,7 +59,7 @@ export async function winterPart(
   if (kind === 'return') {
     const steps = returnSteps({ circuit: own.circuit, zones, drive: own.machine.drive })
     return {
-      steps: steps.map((step) => asSheetStep(step, machineId, true)),
+      steps: steps.map((step) => asSheetStep(step, machineId, servicesBefore)),
       parts: [],
       minutes: 45,
       helperMinutes: 0,
@@ -105,7 +105,12 @@ function asSheetStep(
   machineId: string,
   servicesBefore: boolean,
 ): SheetStep {
-  const own = phase === 'secure' && !servicesBefore && key.startsWith('winter/stop') ? 'makeSafe' : phase
+  const own =
+    phase === 'secure' && !servicesBefore && key.startsWith('winter/stop')
+      ? 'makeSafe'
+      : phase === 'makeSafe' && servicesBefore
+        ? 'secure'
+        : phase
   return {
     key,
     assemblyId: machineId,
