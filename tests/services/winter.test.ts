@@ -6,7 +6,7 @@ import { sheetState } from '@/core/sheets'
 import { receivePart, savePart } from '@/services/stores'
 import { bookVisit, getVisit, listOpenVisits } from '@/services/plan'
 import { entriesOf, startSheet } from '@/services/sheets'
-import { recordReading } from '@/services/hours'
+import { recordReading, spellsOf } from '@/services/hours'
 import {
   compareMethods,
   frostWatch,
@@ -397,6 +397,12 @@ test('other services come first on the sheet, and spring brings it back', () =>
     expect(keys.lastIndexOf('prove')).toBeLessThan(keys.indexOf('run'))
     await signAsPresumed(shop.technician, sheetId)
     expect(await stateOf()).toBe('protected')
+    // The forecast knows that it stands from tomorrow on.
+    expect((await spellsOf(shop.coordinator, shop.machineId))[0]).toMatchObject({
+      kind: 'layUp',
+      fromDay: '2026-10-15',
+      toDay: null,
+    })
 
     await at('2027-04-20', async () => {
       const spring = winterVisit('return', '2027-04-20')
@@ -409,5 +415,12 @@ test('other services come first on the sheet, and spring brings it back', () =>
       await back.tickAll()
       await signAsPresumed(shop.technician, id)
       expect(await stateOf()).toBe('returned')
+      expect((await spellsOf(shop.coordinator, shop.machineId))[0]).toMatchObject({ toDay: '2027-04-19' })
+      expect((await getWinter(shop.coordinator)).counts.toDo).toBe(0)
+    })
+    // The next autumn it waits again.
+    await at('2027-10-10', async () => {
+      expect(await stateOf()).toBe('inUse')
+      expect((await getWinter(shop.coordinator)).counts.toDo).toBe(1)
     })
   }))

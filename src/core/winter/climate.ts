@@ -51,7 +51,8 @@ const mayMiss = { days: 18, inARow: 7 }
 /** With one winter only, its spread is a guess: so many days, so many °C. Ours. */
 const guessed = { days: 14, degrees: 4 }
 
-const winterOf = (day: Day): number => Number(day.slice(0, 4)) - (day.slice(5) < '07-01' ? 1 : 0)
+/** The winter that a day is in: the year of its July. */
+export const winterOf = (day: Day): number => Number(day.slice(0, 4)) - (day.slice(5) < '07-01' ? 1 : 0)
 /** @example winterDay('2026-11-07') // 129 */
 export const winterDay = (day: Day): WinterDay => daysBetween(`${winterOf(day)}-07-01`, day)
 /** The day that a day of the winter is, in the winter that begins in a year. */

@@ -88,7 +88,8 @@ export const minimaSchema = Joi.object<MinimaInput>({
 export type CircuitInput = {
   machineId: string
   version?: number
-  elements: CircuitElement[]
+  /** `cost` is what freezing a piece would cost, as typed in whole money; it goes before `costCents`. */
+  elements: (CircuitElement & { cost?: number | null })[]
   methods: Partial<Record<Zone, { method: Method; reason: string }>>
   turning: Turning
   fuelTankLitres: number | null
@@ -105,7 +106,7 @@ export const eveningNames = {
 /** Minutes that an evening's routine takes. Ours. */
 export const eveningMinutes = { indoors: 10, drained: 15, fluid: 15 } as const
 
-const element = Joi.object<CircuitElement>({
+const element = Joi.object<CircuitInput['elements'][number]>({
   id: Joi.string().trim().min(1).max(40).required(),
   kind: Joi.string()
     .valid(...keys(elementKinds))
@@ -118,6 +119,7 @@ const element = Joi.object<CircuitElement>({
   drainsLitres: figure('Enter litres, 0 or more.', { min: 0, max: 50_000, blank: true }),
   traps: optionalLine(120),
   costCents: figure('Enter what it would cost, 0 or more.', { min: 0, max: 1e9, blank: true }),
+  cost: figure('Enter what it would cost, 0 or more.', { min: 0, max: 1e7, blank: true, decimals: 2 }),
 })
 export const circuitSchema = Joi.object<CircuitInput>({
   machineId: id().required(),

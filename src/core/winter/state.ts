@@ -135,7 +135,7 @@ function after(before: ZoneStanding, event: WinterEvent): ZoneStanding {
     case 'moved':
       return colder(event.fromC, event.toC) ? voided(event.says) : before
     case 'frost': {
-      if (event.standsC === null || event.minC > event.standsC || before.state === 'returned') return before
+      if (event.standsC === null || event.minC > event.standsC) return before
       const downToC = before.protection?.downToC
       const safe = before.state === 'protected' && (downToC == null || event.minC >= downToC)
       return safe || before.state === 'exposed'
@@ -176,6 +176,25 @@ const worstFirst: readonly ZoneState[] = [
 export function worstState(standings: Partial<Record<Zone, ZoneStanding>>): ZoneState {
   const states = Object.values(standings).map(({ state }) => state)
   return worstFirst.find((state) => states.includes(state)) ?? 'inUse'
+}
+
+/**
+ * A new winter begins with nothing done: what stands since before its July counts no more, but for a machine
+ * that frost met and nobody looked at since.
+ * @param since the instant at which this winter began
+ */
+export function inThisWinter(
+  standings: Partial<Record<Zone, ZoneStanding>>,
+  since: string,
+): Partial<Record<Zone, ZoneStanding>> {
+  return Object.fromEntries(
+    Object.entries(standings).map(([zone, standing]) => [
+      zone,
+      standing.since !== null && standing.since < since && standing.state !== 'exposed'
+        ? { state: 'inUse', since: null, says: '', protection: null, proof: null }
+        : standing,
+    ]),
+  )
 }
 
 /** What stands on a machine that must not be started, wherever it is shown. */

@@ -26,8 +26,8 @@ export type FrostAlarm = {
   quickest: FrostAct | null
 }
 
-/** States in which frost would get at water. */
-export const atRisk: readonly ZoneState[] = ['inUse', 'unproved', 'failed', 'void', 'exposed']
+/** States in which frost would get at water; one that is back at work stands in it like any other. */
+export const atRisk: readonly ZoneState[] = ['inUse', 'unproved', 'failed', 'void', 'exposed', 'returned']
 
 /**
  * Whether the outlook asks for something to be done for a machine, and the quickest that can be.

@@ -4,5 +4,14 @@ export { insertMeter, retireMeter, returnMeter, saveMeter } from './meters'
 export { pastInstant } from './readingInput'
 export { keepReading, recordReading } from './readings'
 export { settleAsReplaced, settleReading } from './settling'
-export { loadKnown, saveSpell, spellToday, spellsByMachine, spellsOf, withdrawSpell } from './spells'
+export {
+  endLayUp,
+  layUp,
+  loadKnown,
+  saveSpell,
+  spellToday,
+  spellsByMachine,
+  spellsOf,
+  withdrawSpell,
+} from './spells'
 export { loadStanding } from './standing'

@@ -1,7 +1,8 @@
 import 'server-only'
-import { showDay } from '@/core/calendar'
+import { addDays, showDay } from '@/core/calendar'
 import {
   knownAhead,
+  laidUpOn,
   overlap,
   spellKinds,
   spellSchema,
@@ -108,6 +109,55 @@ export async function saveSpell(actor: Actor, machineId: string, input: SpellInp
       after: row,
     })
   })
+}
+
+const winterWords = 'Made safe for winter'
+
+/**
+ * A signed winter sheet lays its machine up from the next day on, until further notice; where days to come are
+ * told already it stands as told. Inside a `write()`.
+ */
+export async function layUp(actor: Actor, machineId: string, id: string, fromDay: string): Promise<void> {
+  const others = await spells.all({ machineId, status: 'active' })
+  if (others.some((row) => row.id === id || overlap(row, { fromDay, toDay: null }))) return
+  const row: SpellRow = {
+    id,
+    machineId,
+    kind: 'layUp',
+    fromDay,
+    toDay: null,
+    hoursPerDay: null,
+    what: winterWords,
+    status: 'active',
+    recordedAt: now(),
+    recordedById: actor.id,
+    version: 1,
+  }
+  await spells.insert(row)
+  await recordChange(actor, {
+    entity: 'spell',
+    entityId: id,
+    entityVersion: 1,
+    machineId,
+    action: 'added',
+    summary: `Laid up: ${winterWords.toLowerCase()}`,
+    after: row,
+  })
+}
+
+/** Back at work: the lay-up that a machine is in ends on a day, and its hours are forecast again. Inside a `write()`. */
+export async function endLayUp(actor: Actor, machineId: string, lastDay: string): Promise<void> {
+  const current = laidUpOn(await spells.all({ machineId, status: 'active', kind: 'layUp' }), lastDay)
+  if (!current || current.toDay === lastDay) return
+  await editRow(
+    actor,
+    spells,
+    { entity: 'spell', name: 'this lay-up' },
+    current,
+    // One that began today was none.
+    current.fromDay === lastDay ? { status: 'withdrawn' } : { toDay: addDays(lastDay, -1) },
+    { machineId, action: 'changed', summary: 'Back at work: the lay-up ends' },
+  )
 }
 
 /** Takes a lay-up or a job out again, as if it had not been told; the record keeps it. */

@@ -101,7 +101,11 @@ function crewDays(terms: Terms, yardId: string, today: Day, more = 0): Record<Da
 
 /** What has still to be made safe: it freezes where it stands, is laid up, and some of it holds water. */
 const isWaiting = (each: MachineWinter, state: ZoneState) =>
-  (each.row?.evening ?? '') === '' && each.circuit.length > 0 && atRisk.includes(state) && state !== 'exposed'
+  (each.row?.evening ?? '') === '' &&
+  state !== 'returned' &&
+  each.circuit.length > 0 &&
+  atRisk.includes(state) &&
+  state !== 'exposed'
 
 /** What may differ from how it is: one more person, another method, colder nights, a machine that stays out. */
 type Change = {

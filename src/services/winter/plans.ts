@@ -226,7 +226,10 @@ export async function saveCircuit(actor: Actor, input: CircuitInput): Promise<vo
   await write(async () => {
     const machine = await machines.byId(machineId)
     if (!machine) throw notFound('This machine')
-    const stamped = { ...values, recordedAt: now(), recordedById: actor.id || null }
+    const elements = values.elements.map(({ cost, ...element }) =>
+      cost == null ? element : { ...element, costCents: Math.round(cost * 100) },
+    )
+    const stamped = { ...values, elements, recordedAt: now(), recordedById: actor.id || null }
     const row = await wetCircuits.byId(machineId)
     const summary = `Wet circuit of ${machine.number} ${row ? 'changed' : 'looked at'}`
     if (row) {

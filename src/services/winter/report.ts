@@ -10,7 +10,7 @@ export async function seasonReport(_actor: Actor): Promise<SeasonReport> {
   const standings = await loadStandings(list)
   const lines = list.flatMap(({ machine, circuit, frost, methods, plan }) => {
     const standing = standings.get(machine.id)!
-    return zonesOf(circuit).map((zone): SeasonLine => {
+    return zonesOf(circuit).map((zone, at): SeasonLine => {
       const { state, protection, proof, says } = standing.zones[zone]!
       const planned = plan.zones.find((each) => each.zone === zone)!
       return {
@@ -30,7 +30,7 @@ export async function seasonReport(_actor: Actor): Promise<SeasonReport> {
         cents: protection ? planned.cents : 0,
         says,
         damage: standing.damage
-          .filter((each) => each.zone === zone)
+          .filter((each) => each.zone === zone || (each.zone === '' && at === 0))
           .map((each) => `${dayOf(each.at, company.timeZone)}: ${each.says} (${each.method || 'nothing'})`)
           .join('; '),
       }

@@ -4,7 +4,10 @@ import { storageKinds } from '@/core/fleet'
 import { check, conflict, invalid, notFound } from '@/core/problem'
 import type { CumulativeLine } from '@/core/hours'
 import {
+  dayOfWinter,
+  inThisWinter,
   isFilled,
+  winterOf,
   usualPlaces,
   methodNames,
   winterNoteNames,
@@ -82,9 +85,9 @@ export async function loadStandings(list: MachineWinter[]): Promise<Map<string, 
         derived(`winter standing ${machine.id}`, from, (): MachineStanding => {
           const told = rows.map(({ event }) => event)
           const events = [...told.filter(isState), ...jobEvents(jobs, today, company.timeZone)]
-          const zones = winterState(
-            [...withClosing(events, own), ...readingEvents(own, events)],
-            zonesOf(circuit),
+          const zones = inThisWinter(
+            winterState([...withClosing(events, own), ...readingEvents(own, events)], zonesOf(circuit)),
+            dayOfWinter(winterOf(today), 0),
           )
           return {
             zones,

@@ -28,7 +28,7 @@ import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'
 
 type Props = { page: MachineWinterPage; save: (input: CircuitInput) => Promise<Outcome> }
 
-const blank = (kind: CircuitElement['kind']): CircuitElement => ({
+const blank = (kind: CircuitElement['kind']): CircuitInput['elements'][number] => ({
   id: uuid(),
   kind,
   name: '',
@@ -39,6 +39,7 @@ const blank = (kind: CircuitElement['kind']): CircuitElement => ({
   drainsLitres: '' as never,
   traps: '',
   costCents: usualCosts[kind],
+  cost: (usualCosts[kind] / 100).toFixed(2) as never,
 })
 const typed = (value: number | null | undefined) =>
   (value == null ? '' : Math.round(value * 1000) / 1000) as never
@@ -65,6 +66,7 @@ export function CircuitForm({ page, save }: Props) {
             drains: element.drains ?? true,
             traps: element.traps ?? '',
             costCents: element.costCents ?? usualCosts[element.kind],
+            cost: ((element.costCents ?? usualCosts[element.kind]) / 100).toFixed(2) as never,
           })),
           methods: own,
           turning: page.turning,
@@ -143,6 +145,13 @@ function Elements() {
                 optional
               />
               <TextEntry name={`elements.${at}.traps`} label="Keeps water in" about={`${at + 1}`} optional />
+              <TextEntry
+                name={`elements.${at}.cost`}
+                label="Freezing it costs"
+                about={`${at + 1}`}
+                inputMode="decimal"
+                optional
+              />
             </FieldRow>
             <p className="circuit-acts">
               {question?.perhaps && (

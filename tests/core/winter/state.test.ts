@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { winterState, worstState, type WinterEvent, type Zone } from '@/core/winter'
+import { inThisWinter, winterState, worstState, type WinterEvent, type Zone } from '@/core/winter'
 
 const at = (hour: number) => `2026-11-01T${String(hour).padStart(2, '0')}:00:00Z`
 const zones: Zone[] = ['pump', 'hose']
@@ -102,6 +102,22 @@ describe('how a zone stands', () => {
           expect(stamped.some((event) => event.kind === 'proof' && event.passed)).toBe(true)
       }),
     )
+  })
+  test('a new winter begins with nothing done, but what froze stays frozen', () => {
+    const done = winterState([filled(1), proof(2, true)], zones)
+    expect(inThisWinter(done, '2026-07-01').pump!.state).toBe('protected')
+    expect(inThisWinter(done, '2027-07-01').pump!.state).toBe('inUse')
+    const frozen = winterState([{ kind: 'frost', at: at(3), minC: -5, standsC: 0 }], zones)
+    expect(inThisWinter(frozen, '2027-07-01').pump!.state).toBe('exposed')
+    // One that is back at work stands in the frost like any other.
+    const back = winterState(
+      [
+        { kind: 'returned', at: at(2) },
+        { kind: 'frost', at: at(3), minC: -5, standsC: 0 },
+      ],
+      zones,
+    )
+    expect(back.pump!.state).toBe('exposed')
   })
   test('a machine stands as its worst zone', () => {
     const standing = winterState([filled(1), proof(2, true), filled(1, 'hose')], zones)

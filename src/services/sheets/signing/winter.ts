@@ -1,9 +1,10 @@
 import 'server-only'
 import { v7 as uuid } from 'uuid'
+import { addDays } from '@/core/calendar'
 import type { SheetState } from '@/core/sheets'
 import { methodNames, zoneNames, type DamageEvent, type WinterEvent, type Zone } from '@/core/winter'
-import { dayOf, now, ourCompany, timeOf, type Actor } from '../../house'
-import { recordReading } from '../../hours'
+import { dayOf, now, ourCompany, present, timeOf, type Actor } from '../../house'
+import { endLayUp, layUp, recordReading } from '../../hours'
 import { keepWinter } from '../../winter'
 
 /** What a signed sheet says of its machine's winter: closing readings, and each zone as it was left. */
@@ -15,6 +16,9 @@ export async function tellWinter(
   const { winter } = state.content
   if (!winter || sheet.machineId === null) return
   await readClosing(actor, state)
+  const { today } = present(await ourCompany())
+  if (winter.kind === 'lay') await layUp(actor, sheet.machineId, uuid(), addDays(today, 1))
+  else await endLayUp(actor, sheet.machineId, today)
   const at = Date.parse(now())
   const events = winter.kind === 'lay' ? laidUp(actor, state) : returned(actor, state)
   // One after the other, in the order in which they are told.

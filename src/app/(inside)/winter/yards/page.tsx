@@ -1,7 +1,7 @@
 import type { Metadata } from 'next'
 import { mayDo } from '@/core/access'
 import { showDay } from '@/core/calendar'
-import { dayOfWinter, expectedAt, type Threshold, type YardClimateInput } from '@/core/winter'
+import { dayOfWinter, expectedAt, winterOf, type Threshold, type YardClimateInput } from '@/core/winter'
 import { getCompany, present } from '@/services/house'
 import { loadYards } from '@/services/winter'
 import { EmptyState } from '@/ui/feedback/States'
@@ -20,7 +20,7 @@ export default async function YardsPage() {
   const [yards, company] = await Promise.all([loadYards(), getCompany(actor)])
   const { today } = present(company)
   const mayEdit = mayDo(actor.role, 'fleet.edit')
-  const year = Number(today.slice(0, 4)) - (today.slice(5) < '07-01' ? 1 : 0)
+  const year = winterOf(today)
   const days = (threshold: Threshold | undefined, which: 'first' | 'last') => {
     const expected = threshold?.[which]
     if (!expected) return 'never seen'
