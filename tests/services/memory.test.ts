@@ -47,6 +47,19 @@ import {
 import { startSheet } from '@/services/sheets'
 import { at, bookedSheet, Tablet, workshop, type Workshop } from '../support/bench'
 import { removeDatabase } from '../support/database'
+import {
+  frostWatch,
+  getMachineWinter,
+  getWinter,
+  laidUpMachines,
+  recordWinter,
+  saveCircuit,
+  saveClimate,
+  saveProduct,
+  seasonReport,
+} from '@/services/winter'
+import { antifreezes, wetCircuits, winterEvents, winterTerms, yardClimates, yardOutlooks } from '@/db/winter'
+import { getRound } from '@/services/round'
 import { storesOf } from '../support/stores'
 
 let shop: Workshop
@@ -71,6 +84,11 @@ async function answers(): Promise<Record<string, string>> {
     suppliers: await listSuppliers(actor),
     proposals: await orderProposals(actor),
     leftOver: await pickedForNothing(actor),
+    winter: await getWinter(actor),
+    frost: await frostWatch(),
+    laidUp: [...(await laidUpMachines())],
+    season: await seasonReport(actor),
+    round: await getRound(actor),
   }
   return Object.fromEntries(Object.entries(asked).map(([name, value]) => [name, JSON.stringify(value)]))
 }
@@ -366,6 +384,64 @@ const acts: Act[] = [
       } as never),
   },
   {
+    what: 'tell of the winter',
+    do: async (n) => {
+      const kinds = ['protected', 'proof', 'water', 'returned', 'evening', 'left'] as const
+      await recordWinter(shop.technician, {
+        id: uuid(),
+        machineId: shop.machineId,
+        kind: kinds[n % kinds.length]!,
+        zone: n % 2 ? 'pump' : 'hose',
+        method: n % 2 ? 'through' : 'drain',
+        day,
+        measuredC: null,
+        passed: n % 3 > 0,
+        litres: null,
+        words: 'told',
+      })
+    },
+  },
+  {
+    what: 'enter the frost of the yard',
+    do: async (n) => {
+      const [row] = await yardClimates.all({ id: shop.yardId })
+      await saveClimate(shop.coordinator, {
+        yardId: shop.yardId,
+        ...(row && { version: row.version }),
+        firstFrost: '2026-11-01',
+        firstSpreadDays: 5 + (n % 9),
+        lastFrost: '2026-04-01',
+        lastSpreadDays: 9,
+        designLowC: -8 - (n % 12),
+        heatedStandsC: null,
+        heatedReason: '',
+        hallStandsC: -4,
+        hallReason: '',
+        outdoorsStandsC: 0,
+        outdoorsReason: '',
+        heatedSpace: n % 2 === 0,
+      })
+    },
+  },
+  {
+    what: 'look at the circuit',
+    do: async (n) => {
+      const page = await getMachineWinter(shop.coordinator, shop.machineId)
+      await saveCircuit(shop.coordinator, {
+        machineId: shop.machineId,
+        ...(page.version !== null && { version: page.version }),
+        elements: page.circuit.map((element) =>
+          element.kind === 'pressureHose' ? { ...element, lengthM: 10 + (n % 60) } : element,
+        ),
+        methods: n % 3 === 0 ? { hose: { method: 'toNozzle', reason: 'long' } } : {},
+        turning: 'cord',
+        fuelTankLitres: null,
+        evening: n % 5 === 0 ? 'indoors' : '',
+        eveningReason: '',
+      })
+    },
+  },
+  {
     what: 'retire the machine',
     do: async () => {
       const row = (await machines.byId(shop.machineId))!
@@ -405,6 +481,15 @@ const pokes: [string, Poke][] = [
   ['orders', { table: orders, set: (n) => ({ state: n % 2 ? 'sent' : 'cancelled' }) }],
   ['order lines', { table: orderLines, set: (n) => ({ confirmed: n % 2 ? n % 6 : null, calledOff: n % 3 }) }],
   ['vans', { table: vans, set: (n) => ({ name: `Van ${n}` }) }],
+  ['yard climates', { table: yardClimates, set: (n) => ({ heatedSpace: n % 2 }) }],
+  ['yard outlooks', { table: yardOutlooks, set: (n) => ({ trouble: `no answer ${n}` }) }],
+  ['antifreezes', { table: antifreezes, set: (n) => ({ contentPercent: 60 + (n % 40) }) }],
+  ['winter terms', { table: winterTerms, set: (n) => ({ version: n + 1 }) }],
+  ['wet circuits', { table: wetCircuits, set: (n) => ({ fuelTankLitres: n % 50 }) }],
+  [
+    'winter events',
+    { table: winterEvents, set: (n) => ({ recordedAt: `2026-08-0${1 + (n % 3)}T10:00:00.000Z` }) },
+  ],
   ['lives', { table: lives, set: (n) => ({ carriedUsage: n % 500 }) }],
   ['overrides', { table: limitOverrides, set: (n) => ({ hours: 300 + n }) }],
   ['duties', { table: duties, set: (n) => ({ factor: 0.5 + (n % 5) / 10 }) }],
@@ -451,6 +536,21 @@ async function fill(): Promise<void> {
   await once('rule otherwise', 1)
   await once('decide a practice', 1)
   await once('put something off', 0)
+  await once('enter the frost of the yard', 3)
+  await once('look at the circuit', 1)
+  await saveProduct(shop.coordinator, {
+    id: uuid(),
+    name: 'Poured',
+    fluid: 'propylene',
+    sold: 'concentrate',
+    contentPercent: 95,
+    freezesAtC: null,
+    burstsAtC: null,
+    packLitres: 20,
+    price: '98.00',
+    partId: null,
+    note: '',
+  })
   const [sheet] = await sheets.all()
   const recorded = { recordedAt: `${day}T10:00:00.000Z`, recordedById: shop.technician.id }
   const of = { assemblyId: shop.pumpId, sheetId: sheet!.id, at: '2026-08-02T10:00:00.000Z' }
