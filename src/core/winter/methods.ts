@@ -54,7 +54,7 @@ const leaves: Readonly<Record<Method, { dries: string; droplets: string }>> = {
 export type WinterRates = {
   /** Cents for an hour of a technician. */
   hourCents: number
-  /** Cents for a protector that is used up, or what one use of a refillable one costs. */
+  /** Cents for a protector that is used up with the fluid in it, or what one use of a refillable one costs without. */
   protectorCents: number
   refillable: boolean
   marginC: number
@@ -94,6 +94,9 @@ export type ZonePlan = {
   residualLitres: number
   /** Where something is put in. */
   recipe: Recipe | null
+  /** Of that, what comes out of one's own cans: a protector that is used up brings its own. */
+  ownLitres: number
+  ownWaterLitres: number
   minutes: number
   cents: number
   /** What stays unprotected, by name. */
@@ -154,7 +157,8 @@ export function planZone(input: {
           runOn: method === 'protector' ? 0 : rates.runOn,
         })
       : null
-  const litres = mix?.ok ? mix.concentrateLitres : 0
+  const bringsItsOwn = method === 'protector' && !rates.refillable
+  const litres = mix?.ok && !bringsItsOwn ? mix.concentrateLitres : 0
   const work = minutes[zone][method] ?? 10
   const fluidCents = product ? (litres * product.packCents) / product.packLitres : 0
   return {
@@ -166,6 +170,8 @@ export function planZone(input: {
     unknown: own.filter((element) => elementLitres(element) === null).map(named),
     residualLitres: residual,
     recipe: mix,
+    ownLitres: litres,
+    ownWaterLitres: mix?.ok && !bringsItsOwn ? mix.waterLitres : 0,
     minutes: work,
     cents: Math.round(
       (work * rates.hourCents) / 60 + fluidCents + (method === 'protector' ? rates.protectorCents : 0),
@@ -205,8 +211,8 @@ export function planMachine(input: {
   const { hourCents } = rest.rates ?? usualRates
   return {
     zones: planned,
-    productLitres: planned.reduce((sum, { recipe: mix }) => sum + (mix?.ok ? mix.concentrateLitres : 0), 0),
-    waterLitres: planned.reduce((sum, { recipe: mix }) => sum + (mix?.ok ? mix.waterLitres : 0), 0),
+    productLitres: planned.reduce((sum, { ownLitres }) => sum + ownLitres, 0),
+    waterLitres: planned.reduce((sum, { ownWaterLitres }) => sum + ownWaterLitres, 0),
     minutes: common + planned.reduce((sum, zone) => sum + zone.minutes, 0),
     cents: Math.round((common * hourCents) / 60) + planned.reduce((sum, zone) => sum + zone.cents, 0),
     troubles: planned.flatMap(({ zone, method, recipe: mix, unknown }) => {

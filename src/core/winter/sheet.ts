@@ -273,8 +273,8 @@ const protectOrder: readonly Zone[] = ['pump', 'bypass', 'coil', 'hose', 'chemic
 function protectSteps(work: WinterWork, add: Add, prove: (key: string, proof: ZoneProof) => void): void {
   const { plan, product } = work
   const filled = plan.zones.filter(({ recipe }) => recipe?.ok)
-  const total = filled.reduce((sum, { recipe: mix }) => sum + (mix?.ok ? mix.concentrateLitres : 0), 0)
-  const water = filled.reduce((sum, { recipe: mix }) => sum + (mix?.ok ? mix.waterLitres : 0), 0)
+  const total = filled.reduce((sum, { ownLitres }) => sum + ownLitres, 0)
+  const water = filled.reduce((sum, { ownWaterLitres }) => sum + ownWaterLitres, 0)
   if (product && total > 0) {
     const cautions = [...new Set(filled.flatMap(({ recipe: mix }) => (mix?.ok ? mix.cautions : [])))]
     add('protect', 'protect/mix', 'mix', 'Protect', null, {

@@ -14,10 +14,11 @@ import {
 } from '@/core/plan'
 import { invalid, notFound, check, idSchema } from '@/core/problem'
 import type { ClockView, WearView } from '@/core/wear'
+import { laidUpWords } from '@/core/winter'
 import { write } from '@/db/house'
 import { feeds, type FeedRow } from '@/db/plan'
 import { people } from '@/db/access'
-import { yards } from '@/db/fleet'
+import { machines, yards } from '@/db/fleet'
 import {
   requirePermission,
   type Actor,
@@ -31,6 +32,7 @@ import {
 import { listMarks } from './marks'
 import { listOpenVisits } from './visits'
 import { listWear } from '../wear'
+import { laidUpMachines } from '../winter'
 
 /** How far ahead due days are told, in days. */
 const ahead = 120
@@ -139,12 +141,13 @@ function hashOf(token: string): string {
 
 async function calendarOf(feed: FeedRow): Promise<string> {
   const reader: Actor = { id: feed.recordedById, name: feed.name, role: 'viewer' }
-  const [wear, open, marks, yardRows, company] = await Promise.all([
+  const [wear, open, marks, yardRows, company, held] = await Promise.all([
     listWear(reader),
     listOpenVisits(reader),
     listMarks(reader),
     yards.every(),
     ourCompany(),
+    heldByNumber(),
   ])
   const { today, instant } = present(company)
   const yard = yardRows.find((each) => each.id === feed.yardId)
@@ -170,8 +173,8 @@ async function calendarOf(feed: FeedRow): Promise<string> {
   return toICalendar(
     name,
     [
-      ...visits.map((visit) => visitEvent(visit, company.timeZone)),
-      ...due.map(({ view, clock }) => dueEvent(view, clock, today)),
+      ...visits.map((visit) => visitEvent(visit, company.timeZone, held.get(visit.machineNumber ?? ''))),
+      ...due.map(({ view, clock }) => dueEvent(view, clock, today, held.get(view.machineNumber ?? ''))),
     ],
     instant,
   )
@@ -186,15 +189,26 @@ function serviceOf(view: WearView, { task, positions }: ClockView) {
   }
 }
 
-function visitEvent(visit: VisitLine, timeZone: string): CalendarEvent {
-  const services = visit.services.map(
-    ({ pump, name, where }) => `${pump}: ${[name, where].filter(Boolean).join(', ')}`,
+/** What stands on machines that must not be started, by their numbers. */
+async function heldByNumber(): Promise<Map<string, string>> {
+  const [held, rows] = await Promise.all([laidUpMachines(), machines.every()])
+  return new Map(
+    rows.flatMap(({ id, number }) => {
+      const state = held.get(id)
+      return state ? [[number, laidUpWords(state)] as const] : []
+    }),
+  )
+}
+
+function visitEvent(visit: VisitLine, timeZone: string, laidUp = ''): CalendarEvent {
+  const services = visit.services.map(({ pump, name, where }) =>
+    [pump, [name, where].filter(Boolean).join(', ')].filter(Boolean).join(': '),
   )
   return {
     uid: `visit-${visit.id}@atelier`,
     title: `${visit.machineNumber ?? visit.services[0]?.pump ?? ''} visit ${visitNumber(visit.number)}, ${visit.lead}`,
     place: visit.place,
-    text: services.join('\n'),
+    text: [laidUp, ...services].filter(Boolean).join('\n'),
     when: visit.startTime
       ? { at: instantOf(visit.day, visit.startTime, timeZone), minutes: visit.minutes }
       : { day: visit.day },
@@ -202,10 +216,11 @@ function visitEvent(visit: VisitLine, timeZone: string): CalendarEvent {
 }
 
 /** What lies behind stands on today: a calendar does not look back. */
-function dueEvent(view: WearView, clock: ClockView, today: string): CalendarEvent {
+function dueEvent(view: WearView, clock: ClockView, today: string, laidUp = ''): CalendarEvent {
   const what = [clock.name.toLowerCase(), clock.where].filter(Boolean).join(', ')
   const past = clock.aboutDay! < today
   const lines = [
+    laidUp,
     clock.band && !past
       ? `Reached between ${showDay(clock.band.early, today)} and ${clock.band.late ? showDay(clock.band.late, today) : 'later'} (10 to 90 %)`
       : '',

@@ -57,7 +57,19 @@ export async function setEarlyChecks(
   const renewed = new Set(
     state.positions.filter((each) => each.state === 'renewed').map((each) => each.assemblyId),
   )
-  for (const assemblyId of renewed) {
+  await checkPumps(actor, sheetId, at, [...renewed], afterHours)
+  return renewed.size
+}
+
+/** The same for pumps that are looked at again for another reason, such as a winter that they stood through. */
+export async function checkPumps(
+  actor: Actor,
+  sheetId: string,
+  at: string,
+  assemblyIds: string[],
+  afterHours: number,
+): Promise<void> {
+  for (const assemblyId of assemblyIds) {
     await earlyChecks.update(
       { assemblyId, status: 'open' },
       {
@@ -85,7 +97,6 @@ export async function setEarlyChecks(
       version: 1,
     })
   }
-  return renewed.size
 }
 
 /**

@@ -1,5 +1,6 @@
 export { loadAssemblies, loadCounting, pumpsByMachine } from './assemblyLoading'
 export {
+  checkPumps,
   checksOf,
   linkFailures,
   listOpenChecks,

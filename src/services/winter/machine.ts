@@ -154,7 +154,7 @@ export async function compareMethods(_actor: Actor): Promise<MethodsPage> {
           return {
             method,
             chosen: plans.filter(({ isChosen }) => isChosen).length,
-            litres: sum(({ recipe }) => (recipe?.ok ? recipe.concentrateLitres : 0)),
+            litres: sum(({ ownLitres }) => ownLitres),
             minutes: sum(({ minutes }) => minutes),
             cents: sum(({ cents }) => cents),
             unprotected: plans.filter(({ plan }) => plan.unprotected.length > 0).length,

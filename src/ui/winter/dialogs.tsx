@@ -170,6 +170,7 @@ export function TermsDialog({
           inputMode="decimal"
         />
       </FieldRow>
+      <RadioEntry name="refillable" label="Protectors are refilled from your own cans" options={yesNo} />
       {yards.map(({ label }, at) => (
         <FieldRow key={label}>
           <TextEntry name={`crews.${at}.people`} label={`People in ${label}`} inputMode="decimal" />

@@ -2,6 +2,8 @@ import fc from 'fast-check'
 import {
   methodsFor,
   planMachine,
+  planZone,
+  usualRates,
   templateFor,
   turnings,
   winterSteps,
@@ -77,6 +79,23 @@ describe('what a machine takes', () => {
     const litres = pump.recipe?.ok ? pump.recipe.concentrateLitres : 0
     expect(pump.cents).toBe(Math.round(1800 + litres * 490))
     expect(pump.unprotected).toEqual([])
+  })
+  test('a protector that is used up brings its own fluid; a refillable one takes it from one’s cans', () => {
+    const circuit = templateFor(basics)
+    const of = (refillable: boolean) =>
+      planZone({
+        circuit,
+        zone: 'pump',
+        method: 'protector',
+        product,
+        designLowC: -16,
+        rates: { ...usualRates, protectorCents: 1500, refillable },
+      })
+    // 8 minutes at 60 an hour and 15.00
+    expect(of(false)).toMatchObject({ ownLitres: 0, cents: 2300 })
+    const refilled = of(true)
+    expect(refilled.ownLitres).toBeGreaterThan(0)
+    expect(refilled.cents).toBe(Math.round(2300 + refilled.ownLitres * 490))
   })
   test('draining and blowing say what they leave', () => {
     const { plan } = work({ methods: { pump: 'blowOut', hose: 'drain' } })

@@ -5,12 +5,13 @@ import type { SheetState } from '@/core/sheets'
 import { methodNames, zoneNames, type DamageEvent, type WinterEvent, type Zone } from '@/core/winter'
 import { dayOf, now, ourCompany, present, timeOf, type Actor } from '../../house'
 import { endLayUp, layUp, recordReading } from '../../hours'
+import { checkPumps } from '../../wear'
 import { keepWinter } from '../../winter'
 
 /** What a signed sheet says of its machine's winter: closing readings, and each zone as it was left. */
 export async function tellWinter(
   actor: Actor,
-  sheet: { id: string; machineId: string | null },
+  sheet: { id: string; machineId: string | null; assemblyIds: string[] },
   state: SheetState,
 ): Promise<void> {
   const { winter } = state.content
@@ -18,7 +19,12 @@ export async function tellWinter(
   await readClosing(actor, state)
   const { today } = present(await ourCompany())
   if (winter.kind === 'lay') await layUp(actor, sheet.machineId, uuid(), addDays(today, 1))
-  else await endLayUp(actor, sheet.machineId, today)
+  else {
+    await endLayUp(actor, sheet.machineId, today)
+    // What stood dry or in fluid for months is looked at after its first hours.
+    const { earlyCheckHours } = await ourCompany()
+    await checkPumps(actor, sheet.id, now(), sheet.assemblyIds, Number(earlyCheckHours))
+  }
   const at = Date.parse(now())
   const events = winter.kind === 'lay' ? laidUp(actor, state) : returned(actor, state)
   // One after the other, in the order in which they are told.

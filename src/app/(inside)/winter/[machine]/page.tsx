@@ -142,9 +142,11 @@ export default async function MachineWinterPage({ params }: { params: Promise<{ 
                     <TableCell className="right nowrap">{showLitres(zone.holdsLitres)}</TableCell>
                     <TableCell className="right nowrap">{showLitres(zone.residualLitres)}</TableCell>
                     <TableCell className="right nowrap">
-                      {zone.recipe?.ok
-                        ? `${showLitres(zone.recipe.concentrateLitres)}${zone.recipe.waterLitres > 0.05 ? ` + ${showLitres(zone.recipe.waterLitres)} water` : ''}`
-                        : '–'}
+                      {zone.ownLitres > 0
+                        ? `${showLitres(zone.ownLitres)}${zone.ownWaterLitres > 0.05 ? ` + ${showLitres(zone.ownWaterLitres)} water` : ''}`
+                        : zone.recipe?.ok
+                          ? 'its own'
+                          : '–'}
                     </TableCell>
                     <TableCell className={standing ? stateInk[standing.state] : ''}>
                       {standing && stateNames[standing.state]}
@@ -178,10 +180,12 @@ export default async function MachineWinterPage({ params }: { params: Promise<{ 
                       {isChosen && <span className="second"> chosen</span>}
                     </TableCell>
                     <TableCell className="right nowrap">
-                      {one.recipe?.ok
-                        ? showLitres(one.recipe.concentrateLitres)
+                      {one.ownLitres > 0
+                        ? showLitres(one.ownLitres)
                         : one.recipe
-                          ? 'cannot'
+                          ? one.recipe.ok
+                            ? 'its own'
+                            : 'cannot'
                           : '–'}
                     </TableCell>
                     <TableCell className="right nowrap">{showWork(one.minutes)}</TableCell>
