@@ -44,6 +44,9 @@ const mostExact = 11
 /** Orders tried at most for a large yard, so that a day's answer does not depend on how fast a machine is. */
 const mostTried = 25_000
 
+/** In a long queue a machine is moved by at most so many places at a time: the first order is near already. */
+const farthest = 12
+
 type YardWork = {
   days: Day[]
   /** Crew minutes before a day begins, by day; one more than there are days. */
@@ -216,13 +219,15 @@ function goodOrder(work: YardWork): number[] {
     [...all].sort((a, b) => jobs[a]!.begins - jobs[b]!.begins || worth(b) * risky(b) - worth(a) * risky(a)),
   ].map((order) => ({ order, cost: costOf(work, order) }))
   const { order } = starts.reduce((a, b) => (b.cost < a.cost ? b : a))
+  const reach = order.length > 40 ? farthest : order.length
   let tried = 0
   for (let better = true; better && tried < mostTried;) {
     better = false
     for (let from = 0; from < order.length && tried < mostTried; from++) {
       // Worked and paid before each place, so that a move is weighed by what lies between its two ends.
       let before = sums(work, order)
-      for (let to = 0; to < order.length && tried < mostTried; to++) {
+      const last = Math.min(order.length - 1, from + reach)
+      for (let to = Math.max(0, from - reach); to <= last && tried < mostTried; to++) {
         if (to === from) continue
         tried++
         const moved = [...order]

@@ -30,7 +30,7 @@ import { kept } from '@/db/house'
 import { people } from '@/db/access'
 import { visits } from '@/db/plan'
 import type { SpellRow } from '@/db/hours'
-import { dayOf, now, ourCompany, present, timeOf, type Actor } from '../house'
+import { breathe, dayOf, now, ourCompany, present, timeOf, type Actor } from '../house'
 import { spellsByMachine } from '../hours'
 import { loadStock } from '../stores'
 import type { YardFrost } from './climates'
@@ -40,6 +40,9 @@ import { crewOf, ratesOf, type Terms } from './terms'
 
 /** How far the order of work looks ahead, in days. */
 const ahead = 75
+
+/** How long what the morning asks of winter stays as it was: alarms count the hours that are left. */
+const watchKeeps = 3_600_000
 
 type Basis = WinterBasis & {
   standings: Map<string, MachineStanding>
@@ -175,7 +178,11 @@ function runCampaign(
 }
 
 /** The winter of all yards: risk, order of work, fluid, and what would change it. */
-export async function getWinter(_actor: Actor): Promise<WinterPage> {
+export function getWinter(_actor: Actor): Promise<WinterPage> {
+  return kept(`winter ${Math.floor(Date.parse(now()) / watchKeeps)}`, loadWinter)
+}
+
+async function loadWinter(): Promise<WinterPage> {
   const basis = await loadBasis()
   const { terms, yards, machines: list, standings } = basis
   const asPlanned = runCampaign(basis)
@@ -200,7 +207,7 @@ export async function getWinter(_actor: Actor): Promise<WinterPage> {
       atRisk: worst.filter((state) => state === 'void' || state === 'failed' || state === 'exposed').length,
       working: working.length,
     },
-    whatIf: whatIfs(basis),
+    whatIf: await whatIfs(basis),
     riskPercent: terms.riskPercent,
     proof: list[0]?.proof ?? 'refractometer',
   }
@@ -432,9 +439,11 @@ async function fluidOf(basis: Basis, rows: WinterRow[]): Promise<WinterFluid> {
 }
 
 /** What would change the campaign: each beside how it is. */
-function whatIfs(basis: Basis): WhatIf[] {
+async function whatIfs(basis: Basis): Promise<WhatIf[]> {
   const { yards, machines: list, today, standings } = basis
-  const told = (name: string, change: Change): WhatIf => {
+  const told = async (name: string, change: Change): Promise<WhatIf> => {
+    // Each is a campaign of its own: whoever waits goes first.
+    await breathe()
     const { plan, litres, minutes, cents } = runCampaign(basis, change)
     const ends = Object.values(plan.finish)
     return {
@@ -455,7 +464,7 @@ function whatIfs(basis: Basis): WhatIf[] {
     (each) =>
       jobEnd(basis, each.machine.id) !== null && isWaiting(each, standings.get(each.machine.id)!.worst),
   )
-  return [
+  return Promise.all([
     told('As planned', {}),
     ...withCrew.map(({ yard }) => told(`One more person in ${yard.name}`, { more: { [yard.id]: 1 } })),
     told('Everything to the nozzle', {
@@ -475,11 +484,8 @@ function whatIfs(basis: Basis): WhatIf[] {
           ),
         ]
       : []),
-  ]
+  ])
 }
-
-/** How long what the morning asks of winter stays as it was: alarms count the hours that are left. */
-const watchKeeps = 3_600_000
 
 /** Machines that the outlook threatens, and those that work on and were not confirmed: for the morning. */
 export function frostWatch(): Promise<WinterRow[]> {
