@@ -4,7 +4,7 @@ import { toCsv } from '@/core/interchange'
 import type { AntifreezeInput, CircuitInput, WinterNoteInput } from '@/core/winter'
 import { sheetState } from '@/core/sheets'
 import { receivePart, savePart } from '@/services/stores'
-import { bookVisit, getVisit, listOpenVisits } from '@/services/plan'
+import { bookCampaign, bookVisit, getVisit, listOpenVisits } from '@/services/plan'
 import { entriesOf, startSheet } from '@/services/sheets'
 import { recordReading, spellsOf } from '@/services/hours'
 import {
@@ -423,4 +423,23 @@ test('other services come first on the sheet, and spring brings it back', () =>
       expect(await stateOf()).toBe('inUse')
       expect((await getWinter(shop.coordinator)).counts.toDo).toBe(1)
     })
+  }))
+
+test('the order of work of a yard is booked in one go, once', () =>
+  now(async () => {
+    await take()
+    const partId = await stocked(10)
+    const ask = { id: uuid(), yardId: shop.yardId, leadId: shop.technician.id, withDue: true }
+    expect(await bookCampaign(shop.coordinator, ask)).toEqual({ booked: 1, left: [] })
+    expect(await listOpenVisits(shop.coordinator)).toMatchObject([{ winter: 'lay', day: '2026-10-14' }])
+    expect((await getWinter(shop.coordinator)).yards[0]!.rows[0]!.booked).not.toBeNull()
+    expect(await problemIn(bookCampaign(shop.coordinator, { ...ask, id: uuid() }))).toMatchObject({
+      kind: 'conflict',
+    })
+    expect(await problemIn(bookCampaign(shop.technician, ask))).toMatchObject({ kind: 'notAllowed' })
+    expect(
+      (await getVisit(shop.coordinator, (await listOpenVisits(shop.coordinator))[0]!.id)).parts.map(
+        ({ stock }) => stock?.partId,
+      ),
+    ).toContain(partId)
   }))

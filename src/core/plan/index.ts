@@ -27,6 +27,8 @@ export {
   visitNumber,
   visitStates,
   winterVisits,
+  campaignBookingSchema,
+  type CampaignBookingInput,
 } from './visits'
 export { bookable, type BookableClock } from './bookable'
 export { leastBusy, visitLeads } from './leastBusy'

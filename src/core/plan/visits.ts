@@ -80,6 +80,15 @@ export const bookingSchema = Joi.object<BookingInput>({
   ...when,
 })
 
+/** The order of work of one yard, booked in one go; `id` is what its visits are named by. */
+export type CampaignBookingInput = { id: string; yardId: string; leadId: string; withDue: boolean }
+export const campaignBookingSchema = Joi.object<CampaignBookingInput>({
+  id: Joi.string().guid().required(),
+  yardId: id().required(),
+  leadId: when.leadId,
+  withDue: Joi.boolean().default(true),
+})
+
 export type VisitChangeInput = {
   id: string
   version: number

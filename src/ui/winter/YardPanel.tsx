@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react'
 import { showDay } from '@/core/calendar'
 import { showMoney } from '@/core/units'
 import type { WinterRow, WinterYard } from '@/core/winter'
@@ -8,15 +9,22 @@ import { FrostCurve } from './FrostCurve'
 import { ReachLine } from './ReachLine'
 import { showDegrees, showLitres, showRisk, stateInk, stateMarks, stateNames } from './words'
 
-type Props = { yard: WinterYard; today: string; currency: string; riskPercent: number }
+type Props = {
+  yard: WinterYard
+  today: string
+  currency: string
+  riskPercent: number
+  /** Books its order of work; nothing for whoever may not. */
+  book?: ReactNode
+}
 
 /** One yard: when frost comes, when its crew is done, and its machines in the order of work. */
-export function YardPanel({ yard, today, currency, riskPercent }: Props) {
+export function YardPanel({ yard, today, currency, riskPercent, book }: Props) {
   return (
     <section className="part winter-yard" aria-label={yard.name}>
       <header>
         <h2>{yard.name}</h2>
-        <span className="second">chance that frost has come, %</span>
+        {book ?? <span className="second">chance that frost has come, %</span>}
       </header>
       {yard.hasClimate ? (
         <FrostCurve yard={yard} today={today} />

@@ -25,6 +25,7 @@ import {
   type YardClimateInput,
   type Zone,
 } from '@/core/winter'
+import { campaignBookingSchema, type CampaignBookingInput } from '@/core/plan'
 import { problemWords, type Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
 import { DialogForm } from '../forms/DialogForm'
@@ -510,5 +511,50 @@ export function EveningButton({
     >
       Done tonight
     </Button>
+  )
+}
+
+/** Books a yard's order of work in one go. */
+export function BookCampaign({
+  yard,
+  waiting,
+  technicians,
+  suggestedLead,
+  save,
+}: {
+  yard: { id: string; name: string }
+  /** How many machines wait and are not booked. */
+  waiting: number
+  technicians: Option[]
+  suggestedLead: string
+  save: (input: CampaignBookingInput) => Promise<Outcome<{ booked: number; left: string[] }>>
+}) {
+  const toast = useToast()
+  return (
+    <DialogForm
+      label={`Book all ${waiting}`}
+      title={`Book the order of work of ${yard.name}`}
+      schema={campaignBookingSchema}
+      start={(): CampaignBookingInput => ({
+        id: uuid(),
+        yardId: yard.id,
+        leadId: suggestedLead,
+        withDue: 'true' as never,
+      })}
+      action={async (input) => {
+        const outcome = await save(input)
+        if (outcome.ok && outcome.data.left.length > 0) toast(`Left: ${outcome.data.left.join('; ')}`)
+        return outcome
+      }}
+      submit="Book them"
+      done="Each machine is booked on its day, with its fluid reserved."
+    >
+      <p className="second">
+        One winter visit for every machine that waits, on the day that the order has for it. Fluid is
+        reserved; days and people can be changed on each visit.
+      </p>
+      <ChoiceEntry name="leadId" label="Technician" options={technicians} placeholder="Choose a technician" />
+      <RadioEntry name="withDue" label="Take along what is due on them?" options={yesNo} />
+    </DialogForm>
   )
 }

@@ -9,6 +9,8 @@ import type {
   WinterTermsInput,
   YardClimateInput,
 } from '@/core/winter'
+import type { CampaignBookingInput } from '@/core/plan'
+import * as plan from '@/services/plan'
 import * as winter from '@/services/winter'
 import { act } from '../../access/act'
 
@@ -35,4 +37,7 @@ export async function saveCircuit(input: CircuitInput) {
 }
 export async function recordWinter(input: WinterNoteInput) {
   return act((actor) => winter.recordWinter(actor, input))
+}
+export async function bookCampaign(input: CampaignBookingInput) {
+  return act((actor) => plan.bookCampaign(actor, input))
 }

@@ -1,12 +1,16 @@
 import type { Metadata } from 'next'
 import { mayDo } from '@/core/access'
 import { showDay } from '@/core/calendar'
+import { leastBusy, visitLeads } from '@/core/plan'
+import type { WinterYard } from '@/core/winter'
 import { getCompany, present } from '@/services/house'
+import { listPeople } from '@/services/access'
+import { listOpenVisits } from '@/services/plan'
 import { getWinter } from '@/services/winter'
 import { EmptyState } from '@/ui/feedback/States'
 import { Page, Part } from '@/ui/frame/Page'
 import { PrintButton } from '@/ui/stores'
-import { AskWeather, FrostNightDialog } from '@/ui/winter/dialogs'
+import { AskWeather, BookCampaign, FrostNightDialog } from '@/ui/winter/dialogs'
 import { FluidPanel } from '@/ui/winter/FluidPanel'
 import { WhatIfTable } from '@/ui/winter/WhatIfTable'
 import { FrostWatch } from '@/ui/winter/FrostWatch'
@@ -20,7 +24,13 @@ export const metadata: Metadata = { title: 'Winter' }
 
 export default async function WinterPage() {
   const actor = await requireActor('/winter')
-  const [winter, company] = await Promise.all([getWinter(actor), getCompany(actor)])
+  const [winter, company, people, open] = await Promise.all([
+    getWinter(actor),
+    getCompany(actor),
+    listPeople(actor),
+    listOpenVisits(actor),
+  ])
+  const mayPlan = mayDo(actor.role, 'visits.plan')
   const { today } = present(company)
   const { yards, counts, fluid, whatIf, riskPercent } = winter
   const mayWork = mayDo(actor.role, 'sheets.work')
@@ -34,7 +44,7 @@ export default async function WinterPage() {
       actions={
         <>
           <PrintButton label="Print yard list" />
-          {mayDo(actor.role, 'visits.plan') && <AskWeather ask={actions.askWeather} />}
+          {mayPlan && <AskWeather ask={actions.askWeather} />}
           {mayDo(actor.role, 'readings.enter') && yards.length > 0 && (
             <FrostNightDialog
               yards={yards.map(({ id, name }) => ({ value: id, label: name }))}
@@ -66,6 +76,17 @@ export default async function WinterPage() {
                 today={today}
                 currency={company.currency}
                 riskPercent={riskPercent}
+                book={
+                  mayPlan && waitingIn(yard) > 0 ? (
+                    <BookCampaign
+                      yard={yard}
+                      waiting={waitingIn(yard)}
+                      technicians={visitLeads(people)}
+                      suggestedLead={leastBusy(people, open, today)}
+                      save={actions.bookCampaign}
+                    />
+                  ) : undefined
+                }
               />
             ))}
           </div>
@@ -78,6 +99,10 @@ export default async function WinterPage() {
     </Page>
   )
 }
+
+/** Machines that wait and are on no visit yet. */
+const waitingIn = ({ rows }: WinterYard) =>
+  rows.filter((row) => row.risk !== null && row.day !== null && row.booked === null).length
 
 function summary({ counts, yards }: Awaited<ReturnType<typeof getWinter>>, today: string): string {
   const { machines, safe, toDo, atRisk, working } = counts
