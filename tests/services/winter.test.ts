@@ -397,6 +397,20 @@ test('other services come first on the sheet, and spring brings it back', () =>
     expect(keys.lastIndexOf('prove')).toBeLessThan(keys.indexOf('run'))
     await signAsPresumed(shop.technician, sheetId)
     expect(await stateOf()).toBe('protected')
+    // A sheet that proves its work runs the machine: what was made safe is so no more.
+    await at('2026-11-02', async () => {
+      const service = { ...winterVisit('lay', '2026-11-02', items), winter: '' as const }
+      await bookVisit(shop.coordinator, service)
+      const { id } = await startSheet(shop.technician, { id: uuid(), visitId: service.id })
+      const tablet = new Tablet(shop.technician, id)
+      await tablet.send(
+        tablet.entry('reading', { meterId: shop.meterId, typed: '1130', unreadable: '', vouched: true }),
+      )
+      await tablet.tickAll()
+      await signAsPresumed(shop.technician, id)
+      const [pump] = Object.values((await getMachineWinter(shop.coordinator, shop.machineId)).zones)
+      expect(pump).toMatchObject({ state: 'void', says: expect.stringContaining('It ran on sheet') })
+    })
     // The forecast knows that it stands from tomorrow on.
     expect((await spellsOf(shop.coordinator, shop.machineId))[0]).toMatchObject({
       kind: 'layUp',

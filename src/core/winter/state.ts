@@ -80,11 +80,11 @@ const colder = (fromC: number | null, toC: number | null): boolean =>
  * and looked at.
  *
  * @param events in any order; those of one instant in the order given
- * @param zones those that the machine has
+ * @param zones those that the machine has; those that the events name where it is not given
  */
 export function winterState(
   events: readonly WinterEvent[],
-  zones: readonly Zone[],
+  zones: readonly Zone[] = named(events),
 ): Partial<Record<Zone, ZoneStanding>> {
   const fresh = (): ZoneStanding => ({ state: 'inUse', since: null, says: '', protection: null, proof: null })
   const standing = Object.fromEntries(zones.map((zone) => [zone, fresh()])) as Record<Zone, ZoneStanding>
@@ -100,6 +100,10 @@ export function winterState(
   }
   return standing
 }
+
+const named = (events: readonly WinterEvent[]): Zone[] => [
+  ...new Set(events.flatMap((event) => ('zone' in event && event.zone ? [event.zone] : []))),
+]
 
 /** Whether a zone is held against frost at all, whatever its proof. */
 const holds = (state: ZoneState) => state === 'protected' || state === 'unproved' || state === 'failed'

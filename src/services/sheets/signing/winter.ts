@@ -1,21 +1,23 @@
 import 'server-only'
 import { v7 as uuid } from 'uuid'
 import { addDays } from '@/core/calendar'
+import { visitNumber } from '@/core/plan'
 import type { SheetState } from '@/core/sheets'
 import { methodNames, zoneNames, type DamageEvent, type WinterEvent, type Zone } from '@/core/winter'
 import { dayOf, now, ourCompany, present, timeOf, type Actor } from '../../house'
 import { endLayUp, layUp, recordReading } from '../../hours'
 import { checkPumps } from '../../wear'
-import { keepWinter } from '../../winter'
+import { keepWinter, winterStanding } from '../../winter'
 
 /** What a signed sheet says of its machine's winter: closing readings, and each zone as it was left. */
 export async function tellWinter(
   actor: Actor,
-  sheet: { id: string; machineId: string | null; assemblyIds: string[] },
+  sheet: { id: string; number: number; machineId: string | null; assemblyIds: string[] },
   state: SheetState,
 ): Promise<void> {
   const { winter } = state.content
-  if (!winter || sheet.machineId === null) return
+  if (sheet.machineId === null) return
+  if (!winter) return ranAfterwards(actor, sheet, sheet.machineId, state)
   await readClosing(actor, state)
   const { today } = present(await ourCompany())
   if (winter.kind === 'lay') await layUp(actor, sheet.machineId, uuid(), addDays(today, 1))
@@ -34,6 +36,19 @@ export async function tellWinter(
     sheet.id,
     events.map((event, index) => ({ ...event, at: new Date(at + index).toISOString() })),
   )
+}
+
+/** Any other sheet that proved its work ran the machine: what had been made safe is so no more. */
+async function ranAfterwards(
+  actor: Actor,
+  sheet: { id: string; number: number },
+  machineId: string,
+  state: SheetState,
+): Promise<void> {
+  const ran = state.steps.some(({ step, state: is }) => step.phase === 'prove' && is === 'done')
+  if (!ran || (await winterStanding(actor, machineId)) === null) return
+  const says = `It ran on sheet ${visitNumber(sheet.number)}.`
+  await keepWinter(actor, machineId, sheet.id, [{ kind: 'service', at: now(), says, ran }])
 }
 
 /** What the meters show at the end closes the protection: whatever rises above it voids it. */
