@@ -19,6 +19,8 @@ export type RoundRow = {
   owes: boolean
   /** "laid up until 1 Mar", or blank: it owes nothing then. */
   laidUp: string
+  /** "Laid up for winter: do not start", or blank: it is read all the same, since a reading tells that it ran. */
+  hold: string
   doubts: number
   /** Use of the last eight weeks up to the last reading, oldest first. */
   weeks: (number | null)[]

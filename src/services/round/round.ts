@@ -82,7 +82,7 @@ async function loadRound(timeZone: string, today: string, instant: string): Prom
     const own = meterRows.filter((meter) => meter.machineId === machine.id)
     const spell = laidUpOn(spells.get(machine.id) ?? [], today)
     const state = held.get(machine.id)
-    const laidUp = state ? laidUpWords(state) : spell ? spellWords(spell, today) : ''
+    const laidUp = spell ? spellWords(spell, today) : ''
     return own.map((meter): RoundRow => {
       const accepted = (recent.get(meter.id) ?? []).map(asReading)
       const history = {
@@ -118,6 +118,7 @@ async function loadRound(timeZone: string, today: string, instant: string): Prom
             : null,
         owes: !laidUp && (ageDays === null || ageDays > meter.readingIntervalDays),
         laidUp,
+        hold: state ? laidUpWords(state) : '',
         doubts: doubted.get(meter.id) ?? 0,
         weeks: newest ? usePerWeek(line.points, newest.at, 8, (at) => hoursAt(line, at)) : [],
         skipped: skipped.get(meter.id) ?? '',

@@ -51,6 +51,7 @@ export function RoundLine(props: Props) {
       <span>
         <span className="strong">{row.number}</span> {row.name}
         {row.several && <span className="second block">{row.meterName}</span>}
+        {row.hold && <span className="second block oxide">{row.hold}</span>}
       </span>
       <span className="num">{row.last ? show(row.last.value) : '–'}</span>
       <span className={row.owes ? 'num strong' : 'num'}>

@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { practiceOf } from '@/core/practices'
 import {
   methodsFor,
   planMachine,
@@ -117,6 +118,19 @@ describe('what a machine takes', () => {
     const none = planMachine({ circuit, methods, product: null, designLowC: -16 })
     expect(none.troubles.map(({ why }) => why).join(' ')).toContain('No antifreeze is chosen')
   })
+})
+
+test('the practices of a zone are the methods that it knows, the usual first', () => {
+  const keys = {
+    tanks: 'Tanks',
+    pump: 'Pump',
+    bypass: 'Bypass',
+    coil: 'Coil',
+    hose: 'Hose',
+    chemical: 'Chemical',
+  }
+  for (const [zone, name] of Object.entries(keys))
+    expect(practiceOf(`winter${name}`).choices.map(({ key }) => key)).toEqual(methodsFor[zone as Zone])
 })
 
 describe('the order of the winter sheet', () => {
