@@ -123,7 +123,8 @@ test('a winter sheet: run first, drained from the source, a proof that fails, th
   await phone.goTo('/fleet/T-07')
   await phone.sees('Laid up, do not start.')
 
-  // It is told that water was connected: what was done is void, and Today says so.
+  // It is told that water was connected: what was done is void, and Today says so, as of the van that a
+  // reading gave away.
   await coordinator.press('Tell what happened')
   await coordinator.choose('What', 'Water was connected')
   await coordinator.type('In words', 'filled for a demonstration')
@@ -131,6 +132,9 @@ test('a winter sheet: run first, drained from the source, a proof that fails, th
   await coordinator.sees('void; ')
   await coordinator.goTo('/today')
   await coordinator.sees('Protection is void: filled for a demonstration')
+  expect(await coordinator.row('V-22', 'Protection is void')).toMatch(
+    /It ran [\d.]+ h after it was protected/,
+  )
 })
 
 test('frost on its way stands on Today with what can still be done; a silent service falls back and says so', async () => {
