@@ -203,5 +203,5 @@ export function inThisWinter(
 
 /** What stands on a machine that must not be started, wherever it is shown. */
 export function laidUpWords(state: ZoneState): string {
-  return state === 'exposed' ? 'Exposed to frost: do not start' : 'Laid up for winter: do not start'
+  return state === 'exposed' ? 'Exposed to frost: do not start' : 'Laid up: do not start'
 }

@@ -147,7 +147,7 @@ function Elements() {
               <TextEntry name={`elements.${at}.traps`} label="Keeps water in" about={`${at + 1}`} optional />
               <TextEntry
                 name={`elements.${at}.cost`}
-                label="Freezing it costs"
+                label="Cost frozen"
                 about={`${at + 1}`}
                 inputMode="decimal"
                 optional

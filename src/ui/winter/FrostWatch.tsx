@@ -1,6 +1,6 @@
 import { showDay } from '@/core/calendar'
 import { showMoney } from '@/core/units'
-import type { WinterNoteInput, WinterRow } from '@/core/winter'
+import type { FrostAlarm, WinterNoteInput, WinterRow } from '@/core/winter'
 import type { Outcome } from '@/core/problem'
 import { Link } from '../frame/Link'
 import { PostMark } from '../graphics/PostMark'
@@ -12,17 +12,29 @@ type Props = {
   rows: WinterRow[]
   today: string
   currency?: string
+  /** On a page that is about more: the most urgent few, each with its quickest act. */
+  brief?: boolean
   evening: ((input: WinterNoteInput) => Promise<Outcome>) | null
 }
 
+const fewest = 6
+
+/** Frozen first, then by the hours that are left; void and evenings after what freezes. */
+const rank = ({ state, alarm }: WinterRow) => (state === 'exposed' ? -1 : (alarm?.hoursLeft ?? 1000))
+
+const actsOf = ({ acts, quickest }: FrostAlarm, brief: boolean) =>
+  brief ? (quickest ? [quickest] : []) : acts
+
 /** Machines that frost is about to reach, that it has reached, or whose protection is void; each with what to do. */
-export function FrostWatch({ rows, today, currency = '', evening }: Props) {
+export function FrostWatch({ rows, today, currency = '', brief = false, evening }: Props) {
   if (rows.length === 0) return null
+  const urgent = [...rows].sort((a, b) => rank(a) - rank(b) || b.valueCents - a.valueCents)
+  const shown = brief ? urgent.slice(0, fewest) : urgent
   return (
     <section className="panel panel-pad frost-watch" aria-label="Frost">
       <h2>Frost</h2>
       <ul className="line-list">
-        {rows.map((row) => (
+        {shown.map((row) => (
           <li key={row.machineId}>
             <PostMark state={row.alarm || row.state === 'exposed' ? 'frost' : 'atRisk'} silent />
             <span className="grow">
@@ -47,7 +59,7 @@ export function FrostWatch({ rows, today, currency = '', evening }: Props) {
               {row.alarm && (
                 <span className="second">
                   {' '}
-                  {row.alarm.acts
+                  {actsOf(row.alarm, brief)
                     .map(
                       (act) =>
                         `${act.name.toLowerCase()} ${showWork(act.minutes)}${currency ? `, ${showMoney(act.cents, currency)}` : ''}${act.leaves ? ` (${act.leaves})` : ''}`,
@@ -68,6 +80,11 @@ export function FrostWatch({ rows, today, currency = '', evening }: Props) {
           </li>
         ))}
       </ul>
+      {shown.length < rows.length && (
+        <p className="second">
+          <Link href="/winter">{rows.length - shown.length} more under Winter</Link>
+        </p>
+      )}
     </section>
   )
 }

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react'
 import { showDay } from '@/core/calendar'
 import { showMoney } from '@/core/units'
 import type { WinterRow, WinterYard } from '@/core/winter'
+import { Note } from '../feedback/States'
 import { Link } from '../frame/Link'
 import { PostMark } from '../graphics/PostMark'
 import { Table, TableBody, TableCell, TableHead, TableRow, HeadCell } from '../table/Table'
@@ -29,10 +30,10 @@ export function YardPanel({ yard, today, currency, riskPercent, book }: Props) {
       {yard.hasClimate ? (
         <FrostCurve yard={yard} today={today} />
       ) : (
-        <p className="note note-brass">
+        <Note tone="brass">
           Nothing is known of its frost: <Link href="/winter/yards">enter it or import minima</Link>, and the
           order of work and its risk follow.
-        </p>
+        </Note>
       )}
       <p className="second">{yardWords(yard, today, currency, riskPercent)}</p>
       <p className="second">{yard.outlookSays}</p>

@@ -27,6 +27,7 @@ import {
 } from '@/core/winter'
 import { campaignBookingSchema, type CampaignBookingInput } from '@/core/plan'
 import { problemWords, type Outcome } from '@/core/problem'
+import { Note } from '../feedback/States'
 import { useToast } from '../feedback/Toasts'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, RadioEntry, TextEntry } from '../forms/entries'
@@ -343,11 +344,14 @@ export function MinimaImport({
           inputProps={{ 'aria-label': `Unit of the minima of ${name}` }}
         />
       </div>
-      {said && (
-        <p role={said.ok ? 'status' : 'alert'} className={said.ok ? 'moss' : 'note note-oxide'}>
-          {said.words}
-        </p>
-      )}
+      {said &&
+        (said.ok ? (
+          <p role="status" className="moss">
+            {said.words}
+          </p>
+        ) : (
+          <Note tone="oxide">{said.words}</Note>
+        ))}
     </div>
   )
 }

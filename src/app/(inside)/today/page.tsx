@@ -47,6 +47,7 @@ export default async function TodayPage() {
       ) : (
         <>
           <FrostWatch
+            brief
             rows={frost}
             today={today}
             currency={company.currency}

@@ -231,7 +231,7 @@ function KitsWithIt({
         </p>
       ))}
       {said && (
-        <p role={said.ok ? 'status' : 'alert'} className={said.ok ? 'second' : 'note note-oxide'}>
+        <p role={said.ok ? 'status' : 'alert'} className={said.ok ? 'second' : 'oxide strong'}>
           {said.words}
         </p>
       )}

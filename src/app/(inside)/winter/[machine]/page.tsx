@@ -10,6 +10,7 @@ import { listPeople } from '@/services/access'
 import { listOpenVisits } from '@/services/plan'
 import { listWear } from '@/services/wear'
 import { getMachineWinter } from '@/services/winter'
+import { Note } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { Link } from '@/ui/frame/Link'
@@ -99,7 +100,7 @@ export default async function MachineWinterPage({ params }: { params: Promise<{ 
           <CircuitLine circuit={circuit} states={zoneStates} />
         </Part>
         {plan.troubles.length > 0 && (
-          <div className="note note-brass">
+          <Note tone="brass" title="Not like this yet.">
             <ul>
               {plan.troubles.map(({ zone, why }) => (
                 <li key={zone + why}>
@@ -107,7 +108,7 @@ export default async function MachineWinterPage({ params }: { params: Promise<{ 
                 </li>
               ))}
             </ul>
-          </div>
+          </Note>
         )}
         <Part
           title="Zone by zone"
