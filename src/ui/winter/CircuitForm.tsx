@@ -35,7 +35,7 @@ const blank = (kind: CircuitElement['kind']): CircuitInput['elements'][number] =
   litres: '' as never,
   boreMm: '' as never,
   lengthM: '' as never,
-  drains: true,
+  drains: 'true' as never,
   drainsLitres: '' as never,
   traps: '',
   costCents: usualCosts[kind],
@@ -63,7 +63,7 @@ export function CircuitForm({ page, save }: Props) {
             boreMm: typed(element.boreMm),
             lengthM: typed(element.lengthM),
             drainsLitres: typed(element.drainsLitres),
-            drains: element.drains ?? true,
+            drains: String(element.drains ?? true) as never,
             traps: element.traps ?? '',
             costCents: element.costCents ?? usualCosts[element.kind],
             cost: ((element.costCents ?? usualCosts[element.kind]) / 100).toFixed(2) as never,
@@ -143,6 +143,15 @@ function Elements() {
                 unit="m"
                 inputMode="decimal"
                 optional
+              />
+              <ChoiceEntry
+                name={`elements.${at}.drains`}
+                label="Opened, it"
+                about={`${at + 1}`}
+                options={[
+                  { value: 'true', label: 'runs empty' },
+                  { value: 'false', label: 'keeps it' },
+                ]}
               />
               <TextEntry name={`elements.${at}.traps`} label="Keeps water in" about={`${at + 1}`} optional />
               <TextEntry
