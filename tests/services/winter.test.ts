@@ -123,7 +123,7 @@ test('what is protected holds until it runs, and frost on what is void exposes i
     expect(await stateOf()).toBe('failed')
     await note({ kind: 'proof', zone: 'pump', passed: true, measuredC: '-25' as never })
     expect(await stateOf()).toBe('protected')
-    expect((await getWinter(shop.coordinator)).counts).toMatchObject({ safe: 1, toDo: 0, atRisk: 0 })
+    expect((await getWinter(shop.coordinator)).counts).toMatchObject({ safe: 1, waiting: 0, atRisk: 0 })
     await at('2026-10-20', async () => {
       await recordReading(shop.technician, {
         id: uuid(),
@@ -430,12 +430,12 @@ test('other services come first on the sheet, and spring brings it back', () =>
       await signAsPresumed(shop.technician, id)
       expect(await stateOf()).toBe('returned')
       expect((await spellsOf(shop.coordinator, shop.machineId))[0]).toMatchObject({ toDay: '2027-04-19' })
-      expect((await getWinter(shop.coordinator)).counts.toDo).toBe(0)
+      expect((await getWinter(shop.coordinator)).counts.waiting).toBe(0)
     })
     // The next autumn it waits again.
     await at('2027-10-10', async () => {
       expect(await stateOf()).toBe('inUse')
-      expect((await getWinter(shop.coordinator)).counts.toDo).toBe(1)
+      expect((await getWinter(shop.coordinator)).counts.waiting).toBe(1)
     })
   }))
 

@@ -1,6 +1,6 @@
 import { plainStep } from '../composing'
 import type { Phase, Step } from '../models'
-import { elementKinds, elementLitres, zoneNames, zoneOf, type CircuitElement, type Zone } from './circuit'
+import { elementKinds, zoneNames, zoneOf, type CircuitElement, type Zone } from './circuit'
 import { isFilled, type MachinePlan, type Method, type ZonePlan } from './methods'
 
 /** The winter part of a sheet, in the one order that works; `secure` is making safe after a run. */
@@ -512,7 +512,3 @@ export function returnSteps(work: {
   })
   return steps
 }
-
-/** Litres that a whole circuit holds, for a label. */
-export const circuitLitres = (circuit: readonly CircuitElement[]): number =>
-  circuit.reduce((sum, element) => sum + (elementLitres(element) ?? 0), 0)

@@ -86,7 +86,7 @@ export type WhatIf = {
 export type WinterPage = {
   yards: WinterYard[]
   fluid: WinterFluid
-  counts: { machines: number; safe: number; toDo: number; atRisk: number; working: number }
+  counts: { machines: number; safe: number; waiting: number; atRisk: number; working: number }
   whatIf: WhatIf[]
   riskPercent: number
   proof: string

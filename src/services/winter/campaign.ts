@@ -201,7 +201,7 @@ async function loadWinter(): Promise<WinterPage> {
     counts: {
       machines: list.length,
       safe: worst.filter((state) => state === 'protected' || state === 'left').length,
-      toDo: [...rowsOf.values()].filter(
+      waiting: [...rowsOf.values()].filter(
         ({ state, evening }) => evening === null && (state === 'inUse' || state === 'unproved'),
       ).length,
       atRisk: worst.filter((state) => state === 'void' || state === 'failed' || state === 'exposed').length,

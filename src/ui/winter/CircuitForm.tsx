@@ -1,6 +1,8 @@
 'use client'
 
 import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
 import { useRouter } from 'next/navigation'
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
@@ -235,19 +237,21 @@ function OwnMethods() {
       <legend>Where this machine differs from the company</legend>
       {zonesOf(elements).map((zone: Zone) => (
         <FieldRow key={zone}>
-          <label className="check-line">
-            <input
-              type="checkbox"
-              checked={methods?.[zone] !== undefined}
-              onChange={(event) => {
-                const next = { ...methods }
-                if (event.target.checked) next[zone] = { method: methodsFor[zone][0]!, reason: '' }
-                else delete next[zone]
-                setValue('methods', next, { shouldDirty: true })
-              }}
-            />
-            {zoneNames[zone]}
-          </label>
+          <FormControlLabel
+            label={zoneNames[zone]}
+            control={
+              <Checkbox
+                size="small"
+                checked={methods?.[zone] !== undefined}
+                onChange={(event) => {
+                  const next = { ...methods }
+                  if (event.target.checked) next[zone] = { method: methodsFor[zone][0]!, reason: '' }
+                  else delete next[zone]
+                  setValue('methods', next, { shouldDirty: true })
+                }}
+              />
+            }
+          />
           {methods?.[zone] && (
             <>
               <ChoiceEntry

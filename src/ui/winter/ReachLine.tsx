@@ -9,7 +9,7 @@ const gap = 6
  * How far what is put in goes, from tank to nozzle: filled where fluid stands, three dashes for air, an outline
  * where it is drained, a cross where it is left. Solid has been done and proved, outlined is still to do.
  */
-export function ReachLine({ reach, kit = false }: { reach: Reach; kit?: boolean }) {
+export function ReachLine({ reach }: { reach: Reach }) {
   const shown = along.filter((zone) => reach.some((each) => each.zone === zone))
   const width = shown.length * (size + gap) - gap
   const says = shown
@@ -25,7 +25,7 @@ export function ReachLine({ reach, kit = false }: { reach: Reach; kit?: boolean 
       viewBox={`-4 0 ${width + 8} 22`}
       role="img"
       aria-label={says}
-      className={kit ? 'reach kit' : 'reach'}
+      className="reach"
     >
       <line x1="0" x2={width} y1="11" y2="11" stroke="var(--edge)" strokeWidth="1.2" />
       {shown.map((zone, at) => {

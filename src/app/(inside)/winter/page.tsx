@@ -105,9 +105,9 @@ const waitingIn = ({ rows }: WinterYard) =>
   rows.filter((row) => row.risk !== null && row.day !== null && row.booked === null).length
 
 function summary({ counts, yards }: Awaited<ReturnType<typeof getWinter>>, today: string): string {
-  const { machines, safe, toDo, atRisk, working } = counts
+  const { machines, safe, waiting, atRisk, working } = counts
   const words = [
-    `${machines} ${machines === 1 ? 'machine' : 'machines'}: ${safe} protected, ${toDo} to do`,
+    `${machines} ${machines === 1 ? 'machine' : 'machines'}: ${safe} protected, ${waiting} to do`,
     atRisk > 0 && `${atRisk} at risk`,
     working > 0 && `${working} working on`,
   ]
