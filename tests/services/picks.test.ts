@@ -394,6 +394,30 @@ test('what is approved in a part’s place is named where that is short, and tak
     expect(await pickListOfVisit(shop.viewer, id)).toMatchObject({ take: [{ number: 'HP-2' }], short: [] })
   }))
 
+test('an approval for one place of a model says so, and only a place where the other part serves', () =>
+  now(async () => {
+    const old = await stores.part('HP-1', 'hpSeal')
+    const stands = (positions: string[]) => ({
+      insteadOf: [
+        {
+          partId: old,
+          kind: 'alternative' as const,
+          modelId: shop.modelId,
+          positions,
+          approval: 'the foreman',
+        },
+      ],
+    })
+    await expect(stores.part('HP-2', '', stands(['nowhere']))).rejects.toThrow('does not serve there')
+    await stores.lot(await stores.part('HP-2', '', stands(['hpSeal'])), 40)
+    const [by] = (await getPart(shop.viewer, 'HP-1')).replacedBy
+    expect(by).toMatchObject({ number: 'HP-2' })
+    expect(by!.words).toMatch(/^does as well on the .+, .+, by the foreman$/)
+    await retirePart(shop.coordinator, { id: old, version: 1, reason: 'gone' })
+    const { take } = await pickListOfVisit(shop.viewer, await visit('2026-08-10', [1]))
+    expect(take).toMatchObject([{ number: 'HP-2' }])
+  }))
+
 test('what lies in another yard is brought over in time, and then picked', () =>
   now(async () => {
     const upland = uuid()

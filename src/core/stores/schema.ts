@@ -17,7 +17,7 @@ export type StandsFor = {
   kind: 'supersedes' | 'alternative'
   /** The pump model it is approved for; null for every one. */
   modelId: string | null
-  /** The positions it is approved for; empty for all of them. */
+  /** The places on that model that it is approved for, by the model's part; empty for all of them. */
   positions: string[]
   /** Who approved of it, and where that is written. */
   approval: string
@@ -116,7 +116,7 @@ export const partSchema = Joi.object({
         partId: id().required(),
         kind: Joi.string().valid('supersedes', 'alternative').required(),
         modelId: id().allow(null, '').empty('').default(null),
-        positions: Joi.array().items(Joi.string().max(60)).max(60).default([]),
+        positions: Joi.array().items(Joi.string().max(40)).max(60).default([]),
         approval: line(120).required().messages({ 'string.empty': 'Say who approved of it, and where.' }),
       }),
     )

@@ -156,7 +156,12 @@ export async function getPart(actor: Actor, reference: string): Promise<PartPage
       visits.all(),
       loadPlaces(),
     ])
-  const [book, offersOf, placed] = await Promise.all([loadBook(), loadOffers(), loadOrders()])
+  const [book, offersOf, placed, choices] = await Promise.all([
+    loadBook(),
+    loadOffers(),
+    loadOrders(),
+    listPartChoices(actor),
+  ])
   const supply = suppliesOf(book).filter((each) => each.partId === row.id)
   const own = all.find((each) => each.row.id === row.id)!
   const lotOf = new Map(lotRows.map((lot) => [lot.id, lot]))
@@ -235,12 +240,12 @@ export async function getPart(actor: Actor, reference: string): Promise<PartPage
     ),
     standsFor: row.insteadOf.flatMap((each) => {
       const part = partOf(each.partId)
-      return part ? [{ partId: part.id, number: part.number, words: standsWords(each) }] : []
+      return part ? [{ partId: part.id, number: part.number, words: standsWords(each, choices) }] : []
     }),
     replacedBy: all.flatMap(({ row: other }) =>
       other.insteadOf
         .filter(({ partId }) => partId === row.id)
-        .map((each) => ({ partId: other.id, number: other.number, words: standsWords(each) })),
+        .map((each) => ({ partId: other.id, number: other.number, words: standsWords(each, choices) })),
     ),
     history: (await changesOf('part', row.id)).map((event) => ({
       id: event.id,
@@ -252,8 +257,12 @@ export async function getPart(actor: Actor, reference: string): Promise<PartPage
   }
 }
 
-const standsWords = ({ kind, approval }: StandsFor) =>
-  `${kind === 'supersedes' ? 'supersedes it' : 'does as well'}, by ${approval}`
+function standsWords({ kind, approval, modelId, positions }: StandsFor, choices: PartChoice[]): string {
+  const own = choices.filter((choice) => choice.modelId === modelId)
+  const places = own.filter(({ part }) => positions.includes(part)).map(({ name }) => name)
+  const where = own[0] && ` on the ${[own[0].model, ...places].join(', ')}`
+  return `${kind === 'supersedes' ? 'supersedes it' : 'does as well'}${where ?? ''}, by ${approval}`
+}
 
 async function onOrderOf(partId: string, placed: FullOrder[], today: string): Promise<PartPage['onOrder']> {
   const names = new Map((await suppliers.every()).map((supplier) => [supplier.id, supplier.name]))
@@ -431,6 +440,9 @@ async function requirePieces(
   for (const [at, each] of insteadOf.entries()) {
     if (each.partId === id) throw invalid({ [`insteadOf.${at}.partId`]: 'A part cannot stand for itself.' })
     if (!all.has(each.partId)) throw invalid({ [`insteadOf.${at}.partId`]: 'Choose a part from the list.' })
+    const fits = all.get(each.partId)!.fits.filter(({ modelId }) => modelId === each.modelId)
+    if (each.positions.some((place) => !fits.some(({ part }) => part === place)))
+      throw invalid({ [`insteadOf.${at}.positions`]: 'The other part does not serve there: choose again.' })
   }
 }
 

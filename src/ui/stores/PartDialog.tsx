@@ -17,13 +17,15 @@ import {
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'
-import { FieldFrame, TextInput } from '../forms/FieldFrame'
+import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'
+
+type NamedPart = Pick<StockLine, 'id' | 'number' | 'name' | 'fits'>
 
 type Props = {
   part?: StockLine
   choices: PartChoice[]
   /** Every part of the list: what a kit may hold, and what it may stand for. */
-  parts: Pick<StockLine, 'id' | 'number' | 'name'>[]
+  parts: NamedPart[]
   currency: string
   save: (input: PartForm) => Promise<Outcome>
 }
@@ -201,7 +203,7 @@ function KitEntry({ parts }: { parts: Named[] }) {
 }
 
 /** What it may be used instead of, and who has approved of it. */
-function InsteadEntry({ parts, choices }: { parts: Named[]; choices: PartChoice[] }) {
+function InsteadEntry({ parts, choices }: { parts: NamedPart[]; choices: PartChoice[] }) {
   const { control } = useFormContext<PartForm>()
   const { fields, append, remove } = useFieldArray({ control, name: 'insteadOf' })
   const models = [...new Map(choices.map((choice) => [choice.modelId, choice.model]))]
@@ -235,6 +237,7 @@ function InsteadEntry({ parts, choices }: { parts: Named[]; choices: PartChoice[
             placeholder="every model"
             options={models.map(([value, label]) => ({ value, label }))}
           />
+          <PlaceEntry at={at} parts={parts} choices={choices} />
           <TextEntry name={`insteadOf.${at}.approval`} label="Approved by" about={`line ${at + 1}`} />
           <Button onClick={() => remove(at)} aria-label={`Take line ${at + 1} away`}>
             Take away
@@ -248,6 +251,48 @@ function InsteadEntry({ parts, choices }: { parts: Named[]; choices: PartChoice[
         It stands for a part
       </Button>
     </fieldset>
+  )
+}
+
+/** The one place of the chosen model that an approval is about; offered where the other part has several. */
+function PlaceEntry({ at, parts, choices }: { at: number; parts: NamedPart[]; choices: PartChoice[] }) {
+  const [partId, modelId] = useWatch<PartForm, [`insteadOf.${number}.partId`, `insteadOf.${number}.modelId`]>(
+    { name: [`insteadOf.${at}.partId`, `insteadOf.${at}.modelId`] },
+  )
+  const { field, fieldState } = useController<PartForm, `insteadOf.${number}.positions`>({
+    name: `insteadOf.${at}.positions`,
+  })
+  const fits = parts.find(({ id }) => id === partId)?.fits ?? []
+  const places = choices.filter(
+    (choice) =>
+      choice.modelId === modelId && fits.some((fit) => fit.part === choice.part && fit.modelId === modelId),
+  )
+  const chosen = field.value?.[0] ?? ''
+  // A place chosen before stays to be seen and taken back, whatever was chosen beside it since.
+  if (places.length < 2 && chosen === '') return null
+  const known = places.some(({ part }) => part === chosen)
+  return (
+    <FieldFrame
+      id={`field-${field.name}`}
+      label="At"
+      about={`line ${at + 1}`}
+      error={fieldState.error?.message ?? ''}
+    >
+      <SelectInput
+        id={`field-${field.name}`}
+        name={field.name}
+        placeholder="every place it serves"
+        options={[
+          ...places.map(({ part, name }) => ({ value: part, label: name })),
+          ...(chosen === '' || known ? [] : [{ value: chosen, label: chosen }]),
+        ]}
+        value={chosen}
+        onChange={({ target: { value } }) => field.onChange(value === '' ? [] : [value])}
+        onBlur={field.onBlur}
+        inputRef={field.ref}
+        error={Boolean(fieldState.error)}
+      />
+    </FieldFrame>
   )
 }
 

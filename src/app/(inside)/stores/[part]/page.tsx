@@ -67,7 +67,7 @@ export default async function PartDetails({ params }: Params) {
                 choices={choices}
                 parts={stock
                   .filter((line) => !line.retiredOn)
-                  .map((line) => ({ id: line.id, number: line.number, name: line.name }))}
+                  .map((line) => ({ id: line.id, number: line.number, name: line.name, fits: line.fits }))}
                 currency={company.currency}
                 save={actions.savePart}
               />
