@@ -1,8 +1,11 @@
+import { createServer } from 'node:http'
+import type { AddressInfo } from 'node:net'
 import { v7 as uuid } from 'uuid'
 import { addDays, dayNumber } from '@/core/calendar'
 import { toCsv } from '@/core/interchange'
 import type { AntifreezeInput, CircuitInput, WinterNoteInput } from '@/core/winter'
 import { sheetState } from '@/core/sheets'
+import { weatherAnswer } from '@/demo/weather'
 import { receivePart, savePart } from '@/services/stores'
 import { bookCampaign, bookVisit, getVisit, listOpenVisits } from '@/services/plan'
 import { entriesOf, startSheet } from '@/services/sheets'
@@ -14,6 +17,7 @@ import {
   getTerms,
   getWinter,
   importMinima,
+  keepOutlook,
   listProducts,
   recordFrost,
   recordWinter,
@@ -457,3 +461,29 @@ test('the order of work of a yard is booked in one go, once', () =>
       ),
     ).toContain(partId)
   }))
+
+test('the server asks for the outlook by itself, and again only once it is three hours old', async () => {
+  let asked = 0
+  const service = createServer((_request, response) => {
+    asked++
+    response.end(JSON.stringify(weatherAnswer('coldSnap', '', day, `${day}T05:00:00.000Z`)))
+  }).listen(0)
+  try {
+    await at(day, async () => {
+      expect(await keepOutlook()).toBe(false)
+      const { port } = service.address() as AddressInfo
+      await saveTerms(shop.coordinator, {
+        ...(await getTerms(shop.coordinator)),
+        weatherUrl: `http://127.0.0.1:${port}/outlook`,
+      })
+      expect(await keepOutlook()).toBe(true)
+      expect((await getWinter(shop.coordinator)).yards[0]!.outlook).toHaveLength(10)
+      expect(await keepOutlook()).toBe(false)
+      expect(asked).toBe(1)
+    })
+    await at(addDays(day, 1), async () => expect(await keepOutlook()).toBe(true))
+    expect(asked).toBe(2)
+  } finally {
+    service.close()
+  }
+})

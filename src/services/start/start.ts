@@ -7,6 +7,7 @@ import { needsSetUp, setUpCode } from '../access'
 import { prepareDigests } from '../sheets'
 import { prepareToday } from '../today'
 import { keepFits } from '../wear'
+import { keepOutlook } from '../winter'
 import { warm } from './warm'
 
 /**
@@ -24,7 +25,10 @@ export async function start(): Promise<void> {
       console.log(`Atelier: the database was copied to ${copy} before ${ran.length} change(s) to its shape.`)
     writeFileSync(runningFile(dataFolder()), String(process.pid), { mode: 0o600 })
     endWell()
-    if (process.env.ATELIER_DEMO !== '1') watchNights()
+    if (process.env.ATELIER_DEMO !== '1') {
+      watchNights()
+      watchWeather()
+    }
     if (await needsSetUp())
       console.log(`Atelier: a new company. Open the application and set it up with the code ${setUpCode()}`)
     // Pages work out what is missing: a fault here is no reason not to serve.
@@ -63,11 +67,17 @@ function watchDays(): void {
   setInterval(() => void look().catch(logFault), dayMs).unref()
 }
 
-/** How often is looked whether the night's backup is still to be made. */
+/** How often is looked whether the night's backup, or the weather's outlook, is still to be made. */
 const lookMs = 10 * 60_000
 
 function watchNights(): void {
   setInterval(() => void makeNightly(), lookMs).unref()
+}
+
+/** The ten nights to come, without anybody pressing for them. */
+function watchWeather(): void {
+  const look = async () => void ((await needsSetUp()) || (await keepOutlook()))
+  setInterval(() => void look().catch(logFault), lookMs).unref()
 }
 
 /** When the process is told to end, the database is closed: its log is written into the file. */

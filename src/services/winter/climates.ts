@@ -237,6 +237,24 @@ export async function askWeather(actor: Actor): Promise<{ asked: number; trouble
   const { weatherUrl } = await loadTerms()
   if (weatherUrl === '')
     throw invalid({ weatherUrl: 'No weather service is entered: say under Winter, Terms where it is.' })
+  return askFor(weatherUrl)
+}
+
+/** How long an outlook is left alone before the server asks for the next by itself, in milliseconds: 3 h, ours. */
+const askAgainMs = 3 * 3_600_000
+
+/** Asks of itself for the outlook where the last asking is long past; true where it asked. */
+export async function keepOutlook(): Promise<boolean> {
+  const [{ weatherUrl }, rows, told] = await Promise.all([loadTerms(), yards.every(), yardOutlooks.every()])
+  if (weatherUrl === '' || rows.length === 0) return false
+  const before = new Date(Date.parse(now()) - askAgainMs).toISOString()
+  const fresh = rows.every((yard) => told.some((each) => each.id === yard.id && each.fetchedAt > before))
+  if (fresh) return false
+  await askFor(weatherUrl)
+  return true
+}
+
+async function askFor(weatherUrl: string): Promise<{ asked: number; troubles: string[] }> {
   const rows = await yards.every()
   const answers = await Promise.all(
     rows.map(async (yard) => ({ yard, ...(await ask(weatherUrl, yard.name)) })),

@@ -1,4 +1,4 @@
-export { askWeather, importMinima, loadYards, recordFrost, saveClimate } from './climates'
+export { askWeather, importMinima, keepOutlook, loadYards, recordFrost, saveClimate } from './climates'
 export { frostWatch, getWinter } from './campaign'
 export { compareMethods, getMachineWinter, workOf } from './machine'
 export { seasonReport } from './report'
