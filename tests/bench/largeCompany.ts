@@ -14,6 +14,7 @@ import type { Actor } from '@/services/house'
 import { publishPumpModel } from '@/services/models'
 import { newestVersionId, savePumpModel } from '@/services/models'
 import { setUp, setUpCode } from '@/services/access'
+import { saveClimate, saveProduct } from '@/services/winter'
 
 /** A fleet as large as Atelier is meant for: 400 machines, 600 assemblies, five years of weekly readings. */
 export const size = { machines: 400, assemblies: 600, positions: 9000, weeks: 260 }
@@ -36,10 +37,24 @@ export async function largeCompany(): Promise<{ actor: Actor; folder: string; me
     'bench',
   )
   const meterIds = await fill(actor, yardId)
+  await winter(actor, yardId)
   console.log(
     `${size.machines} machines, ${size.assemblies} pumps, ${size.positions} positions, ${size.machines * size.weeks} readings`,
   )
   return { actor, folder, meterIds }
+}
+
+/** What a campaign for all of them takes: when frost comes, and what is poured. */
+async function winter(actor: Actor, yardId: string): Promise<void> {
+  const blank = { heatedStandsC: '', heatedReason: '', hallStandsC: '', hallReason: '', outdoorsReason: '' }
+  await saveClimate(actor, {
+    ...{ yardId, ...blank, heatedSpace: false, outdoorsStandsC: '0', designLowC: '-14' },
+    ...{ firstFrost: '2026-11-05', firstSpreadDays: '10', lastFrost: '2026-04-02', lastSpreadDays: '9' },
+  } as never)
+  await saveProduct(actor, {
+    ...{ id: uuid(), name: 'Frostfest', fluid: 'propylene', sold: 'concentrate', contentPercent: '95' },
+    ...{ freezesAtC: '', burstsAtC: '', packLitres: '20', price: '98.00', partId: '', note: '' },
+  } as never)
 }
 
 async function fill(actor: Actor, yardId: string): Promise<string[]> {

@@ -165,6 +165,9 @@ async function measurePages(folder: string, actor: Actor, visitId: string, sheet
       ['/sheets', 'Sheets'],
       [`/sheets/${sheetId}`, 'sheet at the bench'],
       ['/stores', 'Stores'],
+      ['/winter', 'Winter'],
+      ['/winter/M-7', 'winter of a machine'],
+      ['/winter/methods', 'winter methods'],
       ['/models', 'Models'],
     ] as const
     console.log('   alone    20 at once (medians)')

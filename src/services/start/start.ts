@@ -7,7 +7,7 @@ import { needsSetUp, setUpCode } from '../access'
 import { prepareDigests } from '../sheets'
 import { prepareToday } from '../today'
 import { keepFits } from '../wear'
-import { keepOutlook } from '../winter'
+import { frostWatch, keepOutlook } from '../winter'
 import { warm } from './warm'
 
 /**
@@ -48,6 +48,7 @@ export async function start(): Promise<void> {
 async function prepare(): Promise<void> {
   const started = performance.now()
   const pumps = await prepareToday()
+  await frostWatch()
   await keepFits()
   const seconds = ((performance.now() - started) / 1000).toFixed(1)
   console.log(`Atelier: ready; the figures of ${pumps} pumps were worked out in ${seconds} s.`)
@@ -61,6 +62,7 @@ function watchDays(): void {
   const look = async () => {
     if (await needsSetUp()) return
     await prepareToday()
+    await frostWatch()
     await keepFits()
     await prepareDigests()
   }

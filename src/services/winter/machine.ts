@@ -13,13 +13,15 @@ import {
   type MethodsPage,
 } from '@/core/winter'
 import { people } from '@/db/access'
+import { machines as machineRows } from '@/db/fleet'
 import { dayOf, ourCompany, present, timeOf, type Actor } from '../house'
 import { loadMachines, templateOf, usualDesignLowC, type MachineWinter } from './plans'
 import { loadStandings } from './standings'
 import { ratesOf } from './terms'
 
 /** One machine in winter: its water, its methods side by side, how it stands, and what happened. */
-export async function getMachineWinter(_actor: Actor, id: string): Promise<MachineWinterPage> {
+export async function getMachineWinter(_actor: Actor, reference: string): Promise<MachineWinterPage> {
+  const id = (await machineRows.find({ number: reference }))?.id ?? reference
   const [{ machines: list, product, terms }, company, persons] = await Promise.all([
     loadMachines(id),
     ourCompany(),

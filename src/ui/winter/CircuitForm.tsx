@@ -80,7 +80,7 @@ export function CircuitForm({ page, save }: Props) {
       action={save}
       onDone={() => {
         toast('The circuit is kept: litres, recipes and the order of work follow it.')
-        router.push(`/winter/${page.machineId}`)
+        router.push(`/winter/${encodeURIComponent(page.number)}`)
       }}
       submit="Keep the circuit"
     >

@@ -38,7 +38,7 @@ export function FrostWatch({ rows, today, currency = '', brief = false, evening 
           <li key={row.machineId}>
             <PostMark state={row.alarm || row.state === 'exposed' ? 'frost' : 'atRisk'} silent />
             <span className="grow">
-              <Link href={`/winter/${row.machineId}`} className="strong">
+              <Link href={`/winter/${encodeURIComponent(row.number)}`} className="strong">
                 {row.number}
               </Link>{' '}
               {row.name}{' '}
@@ -75,7 +75,7 @@ export function FrostWatch({ rows, today, currency = '', brief = false, evening 
                 {row.alarm.quickest ? row.alarm.quickest.name : 'Nothing fits any more'}
               </span>
             ) : (
-              <Link href={`/winter/${row.machineId}`}>Look</Link>
+              <Link href={`/winter/${encodeURIComponent(row.number)}`}>Look</Link>
             )}
           </li>
         ))}

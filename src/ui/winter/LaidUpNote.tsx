@@ -3,8 +3,8 @@ import { Note } from '../feedback/States'
 import { Link } from '../frame/Link'
 
 /** What stands on everything of a machine that must not be started. */
-export function LaidUpNote({ state, machineId }: { state: ZoneState; machineId: string }) {
-  const winter = <Link href={`/winter/${machineId}`}>Its winter</Link>
+export function LaidUpNote({ state, number }: { state: ZoneState; number: string }) {
+  const winter = <Link href={`/winter/${encodeURIComponent(number)}`}>Its winter</Link>
   if (state === 'exposed')
     return (
       <Note tone="oxide" title="Do not start it.">

@@ -152,7 +152,7 @@ export default async function MachineDetails({ params, searchParams }: Params) {
       }
     >
       <div className="stack">
-        {winter && <LaidUpNote state={winter} machineId={machine.id} />}
+        {winter && <LaidUpNote state={winter} number={machine.number} />}
         {machine.retiredOn && (
           <Note title={`Retired ${showDay(machine.retiredOn, today)}.`}>{machine.retiredReason}</Note>
         )}

@@ -50,10 +50,10 @@ export default async function MachineWinterPage({ params }: { params: Promise<{ 
       summary={`${stateNames[page.worst]}; ${storageKinds[page.storage as keyof typeof storageKinds].toLowerCase()} in ${page.yard}${page.standsC === null ? ', where it never freezes' : `, where it freezes at ${showDegrees(page.standsC)}`}. ${showLitres(page.litres)} in all${page.unknown.length > 0 ? ` and ${page.unknown.length} unknown` : ''}.`}
       actions={
         <>
-          <Link href={`/fleet/${machine}`}>The machine</Link>
+          <Link href={`/fleet/${page.number}`}>The machine</Link>
           {mayDo(actor.role, 'sheets.work') && (
             <WinterNoteDialog
-              machineId={machine}
+              machineId={page.machineId}
               number={page.number}
               zones={zonesOf(circuit)}
               today={today}
@@ -72,7 +72,7 @@ export default async function MachineWinterPage({ params }: { params: Promise<{ 
               look="outlined"
               winter={{
                 kind: page.worst === 'protected' || page.worst === 'left' ? 'return' : 'lay',
-                machineId: machine,
+                machineId: page.machineId,
                 day: today,
                 until: addDays(today, page.worst === 'protected' ? 0 : 182),
               }}
@@ -88,7 +88,7 @@ export default async function MachineWinterPage({ params }: { params: Promise<{ 
       }
     >
       <div className="stack">
-        <LaidUpNote state={page.worst} machineId={machine} />
+        <LaidUpNote state={page.worst} number={page.number} />
         <Part
           title="From tank to nozzle"
           aside={
