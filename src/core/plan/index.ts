@@ -42,3 +42,18 @@ export {
   type ToldService,
 } from './standing'
 export { servicesOn, type DueService } from './servicesOn'
+export { checkPlan, planCost, planVisits } from './planner'
+export type {
+  PlanCost,
+  PlanCrew,
+  PlanMachine,
+  PlannedVisit,
+  PlanOptions,
+  PlanProblem,
+  PlanProgress,
+  PlanResult,
+  PlanRule,
+  PlanTask,
+  PlanViolation,
+  Unplaced,
+} from './planner'

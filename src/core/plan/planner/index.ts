@@ -1,0 +1,4 @@
+export { checkPlan } from './check'
+export { planCost } from './cost'
+export { planVisits } from './plan'
+export type * from './types'
