@@ -2,7 +2,12 @@ import type { PlanProblem, PlanTask } from '@/core/plan'
 import { dice } from '../support/planProblems'
 
 /** A fleet's half year: about 7.5 tasks a machine behind one another's covers, a third of them coming again. */
-export function fleetProblem(machineCount: number, horizonDays: number, seed = 7): PlanProblem {
+export function fleetProblem(
+  machineCount: number,
+  horizonDays: number,
+  seed = 7,
+  perMember = 22,
+): PlanProblem {
   const { chance, whole } = dice(seed)
   const yards = ['north', 'south', 'east']
   const machines = Array.from({ length: machineCount }, (_, at) => ({
@@ -10,7 +15,12 @@ export function fleetProblem(machineCount: number, horizonDays: number, seed = 7
     yard: yards[at % yards.length]!,
     visitFixedCost: 25,
     blockedDays: chance(0.25) ? span(whole(0, horizonDays - 14), whole(4, 14)) : [],
-    accessMinutes: { safe: whole(15, 25), manifold: whole(25, 45), case: whole(10, 25), crank: whole(15, 30) },
+    accessMinutes: {
+      safe: whole(15, 25),
+      manifold: whole(25, 45),
+      case: whole(10, 25),
+      crank: whole(15, 30),
+    },
   }))
   const kinds = [
     { access: ['safe'], minutes: 20, early: 1.2, late: 3, every: 60 },
@@ -43,7 +53,7 @@ export function fleetProblem(machineCount: number, horizonDays: number, seed = 7
         }
       }),
   )
-  const crew = Array.from({ length: Math.max(3, Math.round(machineCount / 22)) }, (_, at) => ({
+  const crew = Array.from({ length: Math.max(3, Math.round(machineCount / perMember)) }, (_, at) => ({
     id: `C${at}`,
     yard: yards[at % yards.length]!,
     skills: at % 2 === 0 ? ['electric'] : [],

@@ -37,7 +37,8 @@ export function judge(problem: PlanProblem, visits: PlannedVisit[]): { broken: s
     if (Math.abs(minutes - visit.minutes) > 1e-6) return no('minutes are not the union')
     const people = Math.max(1, ...tasks.map((task) => task.people ?? 1))
     if (visit.helpers.length < people - 1) return no('too few helpers')
-    if (new Set([visit.crew, ...visit.helpers]).size !== visit.helpers.length + 1) return no('one person twice')
+    if (new Set([visit.crew, ...visit.helpers]).size !== visit.helpers.length + 1)
+      return no('one person twice')
     const whole = tasks.some((task) => (task.people ?? 1) > 1 && task.helperMinutes === undefined)
     const helps = whole ? minutes : tasks.reduce((sum, task) => sum + (task.helperMinutes ?? 0), 0)
     const spend = (id: string, spent: number) => {
@@ -60,7 +61,8 @@ export function judge(problem: PlanProblem, visits: PlannedVisit[]): { broken: s
     spend(visit.crew, minutes)
     for (const helper of visit.helpers) spend(helper, helps)
     const lead = problem.crew.find((each) => each.id === visit.crew)!
-    for (const task of tasks) if (task.skill && !lead.skills.includes(task.skill)) return no('lead lacks a skill')
+    for (const task of tasks)
+      if (task.skill && !lead.skills.includes(task.skill)) return no('lead lacks a skill')
     if (machine.yard) bench[`${machine.yard} ${visit.day}`] = (bench[`${machine.yard} ${visit.day}`] ?? 0) + 1
     for (const name of new Set(tasks.flatMap((task) => task.tool ?? [])))
       tool[`${name} ${visit.day}`] = (tool[`${name} ${visit.day}`] ?? 0) + 1
@@ -86,8 +88,13 @@ export function judge(problem: PlanProblem, visits: PlannedVisit[]): { broken: s
     for (let day = 0; day < H; day++) if ((tool[`${id} ${day}`] ?? 0) > count) return no('tool is taken')
   for (const { part, byDay } of problem.stock ?? [])
     for (let day = 0; day < H; day++) {
-      const taken = pieces.filter(([name, when]) => name === part && when <= day).reduce((sum, [, , n]) => sum + n, 0)
-      if (pieces.some(([name, when]) => name === part && when === day) && taken > (byDay[day] ?? byDay.at(-1) ?? 0) + 1e-6)
+      const taken = pieces
+        .filter(([name, when]) => name === part && when <= day)
+        .reduce((sum, [, , n]) => sum + n, 0)
+      if (
+        pieces.some(([name, when]) => name === part && when === day) &&
+        taken > (byDay[day] ?? byDay.at(-1) ?? 0) + 1e-6
+      )
         return no('stock runs out')
     }
   for (const task of problem.tasks) {
@@ -129,7 +136,11 @@ export function judge(problem: PlanProblem, visits: PlannedVisit[]): { broken: s
     )
       return no('a booked visit is gone')
   for (const each of problem.present ?? [])
-    if (!visits.some((visit) => visit.machine === each.machine && visit.day === each.day && visit.crew === each.crew))
+    if (
+      !visits.some(
+        (visit) => visit.machine === each.machine && visit.day === each.day && visit.crew === each.crew,
+      )
+    )
       cost += each.moveCost
   return { cost }
 }

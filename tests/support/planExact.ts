@@ -24,7 +24,8 @@ export function exactPlan(problem: PlanProblem): { missing: number; cost: number
       if (time > 1 && !isWanted) return placeFrom(at + 1, missing)
       const fixed = fixedDay.get(id)
       const days = fixed !== undefined ? [fixed] : []
-      if (fixed === undefined) for (let day = Math.max(0, from); day <= Math.min(H - 1, to); day++) days.push(day)
+      if (fixed === undefined)
+        for (let day = Math.max(0, from); day <= Math.min(H - 1, to); day++) days.push(day)
       for (const day of days) {
         done.push({ id, task, day })
         if (task.repeatEveryDays === undefined) placeFrom(at + 1, missing)

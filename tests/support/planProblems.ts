@@ -96,7 +96,13 @@ export function smallProblem(seed: number): PlanProblem {
   } else if (chance(0.3)) {
     const task = pick(tasks)
     problem.present = [
-      { machine: task.machine, day: whole(0, H - 1), crew: pick(crew).id, tasks: [task.id], moveCost: whole(0, 80) },
+      {
+        machine: task.machine,
+        day: whole(0, H - 1),
+        crew: pick(crew).id,
+        tasks: [task.id],
+        moveCost: whole(0, 80),
+      },
     ]
   }
   return problem

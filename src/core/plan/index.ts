@@ -42,8 +42,9 @@ export {
   type ToldService,
 } from './standing'
 export { servicesOn, type DueService } from './servicesOn'
-export { checkPlan, planCost, planVisits } from './planner'
+export { changedProblem, checkPlan, planCost, planVisits, repairPlan } from './planner'
 export type {
+  PlanChange,
   PlanCost,
   PlanCrew,
   PlanMachine,
@@ -55,5 +56,7 @@ export type {
   PlanRule,
   PlanTask,
   PlanViolation,
+  RepairOptions,
+  RepairResult,
   Unplaced,
 } from './planner'

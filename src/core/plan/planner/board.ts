@@ -1,54 +1,11 @@
 import { dayCost, reachOf, repeatWindow } from './dayCost'
+import { linkTasks, weightOfMissing, type Machine, type Task } from './linked'
 import { readOccurrence } from './occurrences'
-import type { PlanCrew, PlanMachine, PlanProblem, PlanTask } from './types'
+import type { PlanCrew, PlanProblem } from './types'
 import { travelBoth, visitWork, type VisitWork } from './visitWork'
 
 /** One time of a task on a visit: `at` is 0 for the first, -1 where a fixed visit names it a second time. */
 type Doing = { task: Task; at: number }
-
-/** A task with what the search asks again and again. */
-export type Task = PlanTask & {
-  index: number
-  on: Machine
-  /** Counts as left out where it is not done. */
-  isRequired: boolean
-  /** Required itself, or something required waits for it or wants it on its visit. */
-  isWanted: boolean
-  /** How deep it stands in what has to come before it. */
-  depth: number
-  before: Task[]
-  next: Task[]
-  /** The last day that leaves those who wait for it a day in their windows. */
-  latestForNext: number
-  implied: Task[]
-  impliedBy: Task[]
-  /** Those that are put on a visit together. */
-  group: Task[]
-  /** It hangs on something that is not in the problem, or cannot be on its visit. */
-  never: 'after' | 'implies' | null
-  fixedDays: number[]
-  partIndexes: number[]
-  toolIndex: number
-  /** Its share of what is opened for it, by day, as the bound has it; null until that is known. */
-  opening: Float64Array | null
-  /** The days of its window, the cheapest first. */
-  cheapestDays: Int16Array
-  /** The task in a list, and what a visit for it alone takes. */
-  alone: readonly Task[]
-  aloneWork: VisitWork
-}
-
-export type Machine = PlanMachine & {
-  index: number
-  yardIndex: number
-  benchIndex: number
-  isBlocked: Uint8Array
-  tasks: Task[]
-  /** Members of the crew, nearest first, and the minutes of each one's way there and back. */
-  nearest: number[]
-  hasFixed: boolean
-  ways: Float64Array
-}
 
 export type Visit = {
   machine: Machine
@@ -149,7 +106,9 @@ export class Board {
     stock.forEach((_, index) => this.countPart(index))
     this.machines = problem.machines.map((machine, index) => {
       const isBlocked = new Uint8Array(horizonDays)
-      const ways = Float64Array.from(crew, ({ yard }) => travelBoth(problem.travelMinutes, yard, machine.yard))
+      const ways = Float64Array.from(crew, ({ yard }) =>
+        travelBoth(problem.travelMinutes, yard, machine.yard),
+      )
       for (const day of machine.blockedDays) if (day >= 0 && day < horizonDays) isBlocked[day] = 1
       return {
         ...machine,
@@ -238,7 +197,8 @@ export class Board {
       times.sort((a, b) => a.at - b.at)
       const days = this.days[task.index]!
       for (const { at, day, doing } of times) {
-        if (at !== days.length || (at > 0 && (task.repeatEveryDays === undefined || day <= days[at - 1]!))) continue
+        if (at !== days.length || (at > 0 && (task.repeatEveryDays === undefined || day <= days[at - 1]!)))
+          continue
         doing.at = at
         days.push(day)
       }
@@ -266,6 +226,12 @@ export class Board {
   /** Whether the next time of a chain is due inside the horizon and is not done. */
   isBroken(task: Task, days: readonly number[]): boolean {
     return task.repeatEveryDays !== undefined && days[days.length - 1]! + task.repeatEveryDays < this.horizon
+  }
+
+  /** Whether a task, or its next time, is wanted and found no day. */
+  isMissing(task: Task): boolean {
+    const days = this.days[task.index]!
+    return days.length === 0 ? task.isRequired : this.isBroken(task, days)
   }
 
   private reckon(visit: Visit): void {
@@ -404,12 +370,14 @@ export class Board {
     doing: readonly Doing[],
     work: VisitWork,
     fit: boolean,
+    only = -1,
   ): { lead: number; helpers: number[]; cost: number } | null {
     const told = this.told.has(machine.index * this.horizon + day)
     let lead = -1
     let least = Infinity
     let spare = Infinity
     for (const member of machine.nearest) {
+      if (only >= 0 && member !== only) continue
       const left = this.leftOf(member, day, machine)
       if (left < work.minutes || !this.mayLead(member, tasks, doing)) continue
       const cost =
@@ -438,7 +406,7 @@ export class Board {
           bestLeft = left
         }
       }
-      if (best < 0) return this.otherLead(machine, day, tasks, doing, work)
+      if (best < 0) return only >= 0 ? null : this.otherLead(machine, day, tasks, doing, work)
       helpers.push(best)
       least += bestCost
     }
@@ -466,8 +434,7 @@ export class Board {
         this.wayOf(lead, day, machine) * this.rate -
         this.keptOf(machine, day, lead) +
         helpers.reduce((sum, each) => sum + each.cost, 0)
-      if (!best || cost < best.cost)
-        best = { lead, helpers: helpers.map(({ member }) => member), cost }
+      if (!best || cost < best.cost) best = { lead, helpers: helpers.map(({ member }) => member), cost }
     }
     return best
   }
@@ -548,13 +515,12 @@ export class Board {
       const ways = this.crewCost(machine, day, tasks, work)
       if (ways === Infinity) return Infinity
       this.ownWays = ways
-      const own = tasks.length === 1 ? tasks[0]!.minutes : tasks.reduce((sum, { minutes }) => sum + minutes, 0)
+      const own =
+        tasks.length === 1 ? tasks[0]!.minutes : tasks.reduce((sum, { minutes }) => sum + minutes, 0)
       const opening =
         machine.visitFixedCost + (this.problem.downtimeCostPerDay ?? 0) + this.rate * (work.minutes - own)
       return (
-        this.openingOf(tasks, day, opening) +
-        this.rate * (own + work.helpers * work.helperMinutes) +
-        ways
+        this.openingOf(tasks, day, opening) + this.rate * (own + work.helpers * work.helperMinutes) + ways
       )
     }
     const before = visit.work
@@ -564,8 +530,13 @@ export class Board {
       if (!joined) return Infinity
       return (
         this.rate *
-          (work.minutes - before.minutes + joined.length * work.helperMinutes - visit.helpers.length * before.helperMinutes) +
-        joined.slice(visit.helpers.length).reduce((sum, member) => sum + this.wayOf(member, day, machine) * this.rate, 0)
+          (work.minutes -
+            before.minutes +
+            joined.length * work.helperMinutes -
+            visit.helpers.length * before.helperMinutes) +
+        joined
+          .slice(visit.helpers.length)
+          .reduce((sum, member) => sum + this.wayOf(member, day, machine) * this.rate, 0)
       )
     }
     const labour =
@@ -650,14 +621,16 @@ export class Board {
   }
 
   /** Puts some tasks of one machine on a day. @returns whether a rule allowed it; nothing changes where not */
-  private add(doing: Doing[], day: number, leads?: { lead: number; helpers: number[] }): boolean {
+  private add(doing: Doing[], day: number, lead = -1): boolean {
     const tasks = doing.map(({ task }) => task)
     const machine = tasks[0]!.on
     let visit = this.visitOn[machine.index]!.get(day)
     if (!this.hasRoom(tasks, day, visit)) return false
     const work = visitWork(machine, [...(visit?.doing.map(({ task }) => task) ?? none), ...tasks])
     if (!visit) {
-      const crew = leads ?? this.chooseCrew(machine, day, tasks, [], work, true)
+      const crew =
+        (lead >= 0 ? this.chooseCrew(machine, day, tasks, nobody, work, true, lead) : null) ??
+        this.chooseCrew(machine, day, tasks, nobody, work, true)
       if (!crew) return false
       visit = {
         ...{ machine, day, lead: crew.lead, helpers: crew.helpers, doing: [...doing] },
@@ -766,7 +739,11 @@ export class Board {
    * For each day, the least that a chain costs from there on when a time of the task is done on it, that day
    * itself not counted; and the next day it goes to, -1 for none.
    */
-  private tails(task: Task, from: number, allowed: ReadonlySet<number> | null): { cost: Float64Array; next: Int16Array } {
+  private tails(
+    task: Task,
+    from: number,
+    allowed: ReadonlySet<number> | null,
+  ): { cost: Float64Array; next: Int16Array } {
     const { horizon } = this
     const every = task.repeatEveryDays
     if (every === undefined) return this.once
@@ -774,7 +751,7 @@ export class Board {
     const next = new Int16Array(horizon).fill(-1)
     const end = task.endCostPerDay ?? 0
     const { earlyDays, lateDays } = reachOf(task)
-    const { alone } = task
+    const { alone, laterCosts } = task
     const visit = new Float64Array(horizon).fill(-1)
     for (let day = horizon - 1; day >= from; day--) {
       const stop = end * (horizon - day)
@@ -786,12 +763,13 @@ export class Board {
       let to = -1
       const due = day + every
       const last = Math.min(due + lateDays, horizon - 1)
+      const shift = earlyDays - due
       for (let later = Math.max(day + 1, due - earlyDays, 0); later <= last; later++) {
         if (allowed && !allowed.has(later)) continue
         if (visit[later] === -1) visit[later] = this.addCost(alone, later)
         const add = visit[later]!
         if (add === Infinity) continue
-        const sum = add + dayCost(task, later, due) + cost[later]!
+        const sum = add + laterCosts[later + shift]! + cost[later]!
         if (sum < best) {
           best = sum
           to = later
@@ -845,7 +823,7 @@ export class Board {
     const look = (day: number) => {
       let sum = this.addCost(wanted, day)
       if (sum === Infinity) return false
-      for (let at = 0; at < wanted.length; at++) sum += dayCost(wanted[at]!, day) + tails[at]!.cost[day]!
+      for (let at = 0; at < wanted.length; at++) sum += wanted[at]!.dayCosts[day]! + tails[at]!.cost[day]!
       if (sum < best) {
         best = sum
         first = day
@@ -853,7 +831,13 @@ export class Board {
       return true
     }
     const [one] = wanted as [Task]
-    if (wanted.length === 1 && one.repeatEveryDays === undefined && !this.lure && !this.shares && !this.isTold(one.on)) {
+    if (
+      wanted.length === 1 &&
+      one.repeatEveryDays === undefined &&
+      !this.lure &&
+      !this.shares &&
+      !this.isTold(one.on)
+    ) {
       // A visit of its own costs the same on every day but for ways: the first day that takes one is the cheapest.
       const least = one.on.nearest.length > 0 ? one.on.ways[one.on.nearest[0]!]! : 0
       for (let at = 0; at < one.cheapestDays.length; at++) {
@@ -895,17 +879,14 @@ export class Board {
   }
 
   /** Puts a task where a plan has it, as far as the rules allow. @returns whether all of it stands there */
-  putAt(group: readonly Task[], day: number, crew: { lead: number; helpers: number[] } | null): boolean {
+  putAt(group: readonly Task[], day: number, lead: number): boolean {
     if (group.some((task) => this.days[task.index]!.length > 0)) return false
     for (const task of group) {
       const window = this.firstWindow(task, group)
       if (!window || day < window.from || day > window.to) return false
     }
-    const machine = group[0]!.on
-    const isNew = !this.visitOn[machine.index]!.has(day)
     const doing = group.map((task) => ({ task, at: 0 }))
-    const may = crew && isNew && this.canLead(group, day, crew) ? crew : undefined
-    if (!this.add(doing, day, may)) return false
+    if (!this.add(doing, day, lead)) return false
     for (const task of group) {
       this.uncount(task)
       this.days[task.index]!.push(day)
@@ -915,43 +896,18 @@ export class Board {
   }
 
   /** Puts the next time of a repeating task on a day. */
-  putNext(task: Task, day: number, crew: { lead: number; helpers: number[] } | null): boolean {
+  putNext(task: Task, day: number, lead: number): boolean {
     const days = this.days[task.index]!
     const last = days[days.length - 1]
     if (last === undefined || task.repeatEveryDays === undefined) return false
     const window = repeatWindow(task, last)
     if (window.due >= this.horizon || day < window.from || day > window.to) return false
     if (day >= this.horizon || this.laterDays(task)?.has(day) === false) return false
-    const isNew = !this.visitOn[task.on.index]!.has(day)
-    const may = crew && isNew && this.canLead([task], day, crew) ? crew : undefined
-    if (!this.add([{ task, at: days.length }], day, may)) return false
+    if (!this.add([{ task, at: days.length }], day, lead)) return false
     this.uncount(task)
     days.push(day)
     this.count(task)
     return true
-  }
-
-  private canLead(tasks: readonly Task[], day: number, crew: { lead: number; helpers: number[] }): boolean {
-    const machine = tasks[0]!.on
-    const work = visitWork(machine, tasks)
-    if (crew.lead < 0 || crew.helpers.length !== work.helpers || crew.helpers.includes(-1)) return false
-    return (
-      this.mayLead(crew.lead, tasks, []) &&
-      this.leftOf(crew.lead, day, machine) >= work.minutes &&
-      crew.helpers.every((member) => this.leftOf(member, day, machine) >= work.helperMinutes)
-    )
-  }
-
-  /** Looks for a cheaper crew of a visit that is not fixed. */
-  reassign(visit: Visit): void {
-    if (visit.isFixed) return
-    this.unload(visit)
-    const crew = this.chooseCrew(visit.machine, visit.day, none, visit.doing, visit.work, true)
-    if (crew) {
-      visit.lead = crew.lead
-      visit.helpers = crew.helpers
-    }
-    this.loadOn(visit)
   }
 
   /** A machine's part of the plan, to come back to. */
@@ -1007,129 +963,4 @@ function closure(group: readonly Task[]): Task[] {
   group.forEach(take)
   // What is implied first: its repeats are where the others' may be.
   return [...all].sort((a, b) => Number(b.impliedBy.length > 0) - Number(a.impliedBy.length > 0))
-}
-
-/** Tasks with what they hang together with. */
-function linkTasks(problem: PlanProblem, machines: Machine[]): Task[] {
-  const machineOf = new Map(machines.map((machine) => [machine.id, machine]))
-  const tools = new Map((problem.tools ?? []).map(({ id }, index) => [id, index]))
-  const stock = new Map((problem.stock ?? []).map(({ part }, index) => [part, index]))
-  const tasks = problem.tasks.map((task, index): Task => {
-    const on = machineOf.get(task.machine)!
-    const isRequired = task.due < problem.horizonDays
-    const made: Task = {
-      ...task,
-      ...{ alone: [], opening: null, aloneWork: visitWork(on, [task]), cheapestDays: cheapestDays(task, problem.horizonDays) },
-      ...{ index, on, isRequired, isWanted: isRequired, depth: 0, fixedDays: [], never: null, latestForNext: task.latest },
-      ...{ before: [], next: [], implied: [], impliedBy: [], group: [] },
-      partIndexes: (task.parts ?? []).map(({ part }) => stock.get(part) ?? -1),
-      toolIndex: task.tool === undefined ? -1 : (tools.get(task.tool) ?? -1),
-    }
-    made.alone = [made]
-    return made
-  })
-  const taskOf = new Map(tasks.map((task) => [task.id, task]))
-  for (const task of tasks) {
-    task.on.tasks.push(task)
-    for (const id of task.after ?? []) {
-      const other = taskOf.get(id)
-      if (other === task) continue
-      if (!other) {
-        task.never = 'after'
-        continue
-      }
-      task.before.push(other)
-      other.next.push(task)
-    }
-    for (const id of task.implies ?? []) {
-      const other = taskOf.get(id)
-      if (other === task) continue
-      if (!other || other.on !== task.on) {
-        task.never = 'implies'
-        continue
-      }
-      task.implied.push(other)
-      other.impliedBy.push(task)
-    }
-  }
-  const want = (task: Task) => {
-    for (const other of [...task.before, ...task.implied])
-      if (!other.isWanted) {
-        other.isWanted = true
-        want(other)
-      }
-  }
-  for (const task of tasks) if (task.isRequired) want(task)
-  const depthOf = (task: Task, seen: Set<Task>): number => {
-    if (seen.has(task)) return 0
-    const inside = new Set(seen).add(task)
-    return task.before.reduce((depth, other) => Math.max(depth, depthOf(other, inside) + 1), 0)
-  }
-  for (const task of tasks) task.depth = depthOf(task, new Set())
-  const first = new Map<Task, number>()
-  for (const task of [...tasks].sort((a, b) => a.depth - b.depth)) {
-    const waits = task.before.map((other) => (first.get(other) ?? 0) + (other.on === task.on ? 0 : 1))
-    first.set(task, Math.max(0, task.earliest, task.partsFromDay ?? 0, ...waits))
-  }
-  // The deepest first: what waits knows its own last day before those it waits for. What can never be is no reason.
-  for (const task of [...tasks].sort((a, b) => b.depth - a.depth))
-    for (const other of task.next)
-      if (other.isWanted && other.never === null && other.latestForNext >= first.get(other)!)
-        task.latestForNext = Math.min(task.latestForNext, other.latestForNext - (other.on === task.on ? 0 : 1))
-  const grouped = new Set<Task>()
-  for (const task of tasks) {
-    if (grouped.has(task)) continue
-    const group = new Set<Task>()
-    const join = (each: Task) => {
-      if (group.has(each)) return
-      group.add(each)
-      if (each.isWanted) each.implied.forEach(join)
-      each.impliedBy.filter(({ isWanted }) => isWanted).forEach(join)
-    }
-    join(task)
-    const members = [...group].sort((a, b) => b.impliedBy.length - a.impliedBy.length || a.index - b.index)
-    const depth = members.reduce((most, each) => Math.max(most, each.depth), 0)
-    for (const each of members) {
-      each.group = members
-      each.depth = depth
-      grouped.add(each)
-    }
-  }
-  return tasks
-}
-
-function cheapestDays(task: PlanTask, horizon: number): Int16Array {
-  const days: number[] = []
-  for (let day = Math.max(0, task.earliest); day <= Math.min(horizon - 1, task.latest); day++) days.push(day)
-  const costs = new Map(days.map((day) => [day, dayCost(task, day)]))
-  return Int16Array.from(days.sort((a, b) => costs.get(a)! - costs.get(b)! || a - b))
-}
-
-/** More than any plan of the problem can cost, so that leaving something out is never worth it. */
-function weightOfMissing(problem: PlanProblem): number {
-  const { horizonDays, labourRatePerMinute, downtimeCostPerDay = 0 } = problem
-  const machineOf = new Map(problem.machines.map((machine) => [machine.id, machine]))
-  const ways = Math.max(0, ...Object.values(problem.travelMinutes ?? {}).flatMap((to) => Object.values(to)))
-  let sum = 1
-  for (const task of problem.tasks) {
-    const machine = machineOf.get(task.machine)!
-    const times = task.repeatEveryDays === undefined ? 1 : Math.ceil(horizonDays / task.repeatEveryDays) + 1
-    const opening = task.access.reduce((total, node) => total + (machine.accessMinutes[node] ?? 0), 0)
-    const people = task.people ?? 1
-    const reach = Math.max(horizonDays, Math.abs(task.due)) + horizonDays
-    const most = Math.max(
-      0,
-      reach * Math.max(Math.abs(task.earlyCostPerDay), Math.abs(task.lateCostPerDay)),
-      ...(task.costByDay ?? []).map(Math.abs),
-    )
-    sum +=
-      times *
-        (machine.visitFixedCost +
-          downtimeCostPerDay +
-          labourRatePerMinute * people * (opening + task.minutes + (task.helperMinutes ?? 0) + 2 * ways) +
-          most) +
-      Math.abs(task.endCostPerDay ?? 0) * horizonDays
-  }
-  for (const { moveCost } of problem.present ?? []) sum += Math.abs(moveCost)
-  return Math.max(1, Math.ceil(sum))
 }

@@ -1,4 +1,5 @@
-import type { Board, Machine, Task } from './board'
+import type { Board } from './board'
+import type { Machine, Task } from './linked'
 import { dayCost, reachOf } from './dayCost'
 import type { PlanProblem } from './types'
 
@@ -40,14 +41,19 @@ export function boundOf(machine: Machine, board: Board, problem: PlanProblem, ro
       [...nodes].reduce((sum, node) => sum + (machine.accessMinutes[node] ?? 0), 0)
     const stays = own.some(({ task }) => (task.people ?? 1) > 1 && task.helperMinutes === undefined)
     const given = own.reduce((sum, { task }) => sum + (task.helperMinutes ?? 0), 0)
-    base += machine.visitFixedCost + downtimeCostPerDay + rate * (minutes + ownHelpers.length * (stays ? minutes : given))
+    base +=
+      machine.visitFixedCost +
+      downtimeCostPerDay +
+      rate * (minutes + ownHelpers.length * (stays ? minutes : given))
     openOn.set(day, nodes)
   }
   for (const task of placed) if (task.fixedDays.length > 0) base += fixedCost(task)
   const free = placed.filter(
     (task) => task.isWanted && (task.fixedDays.length === 0 || task.repeatEveryDays !== undefined),
   )
-  const optional = machine.tasks.filter((task) => !task.isWanted && task.fixedDays.length === 0 && task.never === null)
+  const optional = machine.tasks.filter(
+    (task) => !task.isWanted && task.fixedDays.length === 0 && task.never === null,
+  )
   const gains = optional.reduce((sum, task) => sum + Math.min(0, leastDay(task, horizonDays)), 0)
   if (free.length === 0) return { least: base + gains, opening: new Map() }
   const chains = free.map((task) => new Chain(task, machine, board, problem))
@@ -78,24 +84,32 @@ export function boundOf(machine: Machine, board: Board, problem: PlanProblem, ro
   const aim = board.costOf(machine) - base
   let pace = 2
   let idle = 0
+  const there = shared.map(({ users }) => users.map((user) => chains[user]!.mayBe))
   const changed = new Set<number>()
+  const uses: number[] = []
   for (let round = 0; round < rounds && best < aim - 1e-7; round++) {
     // Where some users of a thing are there on a day and others are not, the latter can take more of it.
-    const moves: { at: number; day: number; here: boolean[]; count: number }[] = []
+    const moves: { at: number; day: number; here: number; count: number }[] = []
     let length = 0
     for (let at = 0; at < shared.length; at++) {
       const { users } = shared[at]!
-      const days = new Set<number>()
-      for (const user of users) for (const day of chains[user]!.days) days.add(day)
-      for (const day of days) {
+      uses.length = 0
+      for (const user of users) for (const day of chains[user]!.days) if (!uses.includes(day)) uses.push(day)
+      for (const day of uses) {
         if (isFree(shared[at]!, day)) continue
-        const here = users.map((user) => chains[user]!.days.includes(day))
-        const may = users.reduce((sum, user) => sum + (chains[user]!.mayBe[day] ? 1 : 0), 0)
-        const count = here.filter(Boolean).length
+        let here = 0
+        let count = 0
+        let may = 0
+        for (let which = 0; which < users.length; which++) {
+          if (!there[at]![which]![day]) continue
+          may++
+          if (!chains[users[which]!]!.days.includes(day)) continue
+          count++
+          here |= 1 << which
+        }
         if (count === may) continue
         moves.push({ at, day, here, count: count / may })
-        for (let which = 0; which < users.length; which++)
-          if (chains[users[which]!]!.mayBe[day]) length += ((here[which] ? 1 : 0) - count / may) ** 2
+        length += count * (1 - count / may) ** 2 + (may - count) * (count / may) ** 2
       }
     }
     if (length === 0) break
@@ -105,11 +119,11 @@ export function boundOf(machine: Machine, board: Board, problem: PlanProblem, ro
       const { users, cost } = shared[at]!
       const own = shares[at]!
       for (let which = 0; which < users.length; which++)
-        if (chains[users[which]!]!.mayBe[day]) {
-          own[which]![day]! += step * ((here[which] ? 1 : 0) - count)
+        if (there[at]![which]![day]) {
+          own[which]![day]! += step * ((here & (1 << which) ? 1 : 0) - count)
           changed.add(users[which]!)
         }
-      toShares(own, day, cost, users, (user) => chains[user]!.mayBe[day] === 1)
+      toShares(own, there[at]!, day, cost)
     }
     for (const user of changed) {
       value -= chains[user]!.value
@@ -125,34 +139,53 @@ export function boundOf(machine: Machine, board: Board, problem: PlanProblem, ro
       if (pace < 0.004) break
     }
   }
-  return { least: base + gains + best, opening: new Map(chains.map((chain) => [chain.task, chain.opening()])) }
+  return {
+    least: base + gains + best,
+    opening: new Map(chains.map((chain) => [chain.task, chain.opening()])),
+  }
 }
+
+const sorted = new Float64Array(64)
 
 /** Brings shares back to none below zero and a sum that is the cost: the nearest such (Held, Wolfe, Crowder 1974). */
 function toShares(
-  own: Float64Array[],
+  own: readonly Float64Array[],
+  there: readonly Uint8Array[],
   day: number,
   cost: number,
-  users: number[],
-  isThere: (user: number) => boolean,
 ): void {
-  const there = users.flatMap((user, at) => (isThere(user) ? [at] : []))
-  const sorted = there.map((at) => own[at]![day]!).sort((a, b) => b - a)
+  const room = own.length > sorted.length ? new Float64Array(own.length) : sorted
+  let count = 0
+  for (let at = 0; at < own.length; at++) {
+    if (!there[at]![day]) continue
+    // Kept in falling order as they come: a handful of tasks.
+    const value = own[at]![day]!
+    let place = count++
+    for (; place > 0 && room[place - 1]! < value; place--) room[place] = room[place - 1]!
+    room[place] = value
+  }
   let sum = 0
   let cut = 0
-  for (let at = 0; at < sorted.length; at++) {
-    sum += sorted[at]!
+  for (let at = 0; at < count; at++) {
+    sum += room[at]!
     const candidate = (sum - cost) / (at + 1)
-    if (sorted[at]! - candidate > 0) cut = candidate
+    if (room[at]! > candidate) cut = candidate
   }
-  for (const at of there) own[at]![day] = Math.max(0, own[at]![day]! - cut)
+  for (let at = 0; at < own.length; at++)
+    if (there[at]![day]) own[at]![day] = Math.max(0, own[at]![day]! - cut)
+}
+
+/** A bound at a glance, for a plan whose goodness nobody asks: the own work of what is placed, on its best days. */
+export function plainBound(board: Board, { labourRatePerMinute: rate, horizonDays }: PlanProblem): number {
+  let sum = 0
+  for (const task of board.tasks)
+    if (board.days[task.index]!.length > 0) sum += rate * task.minutes + leastDay(task, horizonDays)
+  return sum
 }
 
 function sharedOf(tasks: Task[], machine: Machine, rate: number, downtime: number): Shared[] {
   const all = tasks.map((_, at) => at)
-  const result: Shared[] = [
-    { cost: machine.visitFixedCost + downtime, users: all, isVisit: true, name: '' },
-  ]
+  const result: Shared[] = [{ cost: machine.visitFixedCost + downtime, users: all, isVisit: true, name: '' }]
   for (const node of new Set(tasks.flatMap(({ access }) => access))) {
     const users = all.filter((at) => tasks[at]!.access.includes(node))
     result.push({ cost: rate * (machine.accessMinutes[node] ?? 0), users, isVisit: false, name: node })
@@ -205,14 +238,11 @@ class Chain {
     this.next = new Int16Array(horizonDays)
     this.from = Math.max(0, task.earliest, task.partsFromDay ?? 0)
     this.to = Math.min(horizonDays - 1, task.latest)
-    this.first = Float64Array.from({ length: horizonDays }, (_, day) => dayCost(task, day) + this.own)
+    this.first = task.dayCosts.map((cost) => cost + this.own)
     const { earlyDays, lateDays } = reachOf(task)
     this.earlyDays = earlyDays
     this.lateDays = Math.min(lateDays, horizonDays)
-    this.later = Float64Array.from(
-      { length: Math.max(0, this.earlyDays + this.lateDays + 1) },
-      (_, at) => dayCost(task, at - earlyDays, 0) + this.own,
-    )
+    this.later = task.laterCosts.map((cost) => cost + this.own)
     // Where the plan leaves out a repeat, a chain may end anywhere: the bound is of what is placed.
     this.isLoose = board.isBroken(task, board.days[task.index]!)
     this.mayBe = new Uint8Array(horizonDays)

@@ -47,7 +47,8 @@ export function checkPlan(problem: PlanProblem, visits: readonly PlannedVisit[])
     const key = JSON.stringify([machineId, day])
     if (onDay.has(key)) tell('once', `${machineId} has two visits on day ${day}.`, at)
     onDay.add(key)
-    if (machine.blockedDays.includes(day)) tell('blocked', `${machineId} cannot be worked on on day ${day}.`, at)
+    if (machine.blockedDays.includes(day))
+      tell('blocked', `${machineId} cannot be worked on on day ${day}.`, at)
     const tasks: PlanTask[] = []
     for (const id of ids) {
       const doing = read(id)
@@ -57,7 +58,8 @@ export function checkPlan(problem: PlanProblem, visits: readonly PlannedVisit[])
       }
       const { task } = doing
       tasks.push(task)
-      if (task.machine !== machineId) tell('unknown', `Task ${id} is one of ${task.machine}.`, { ...at, task: id })
+      if (task.machine !== machineId)
+        tell('unknown', `Task ${id} is one of ${task.machine}.`, { ...at, task: id })
       const time = occurrenceId(task.id, doing.at)
       if (seen.has(time)) tell('once', `Task ${id} is done twice.`, { ...at, task: id })
       seen.add(time)
@@ -82,10 +84,12 @@ export function checkPlan(problem: PlanProblem, visits: readonly PlannedVisit[])
     if (new Set([crew, ...helpers]).size < helpers.length + 1)
       tell('helpers', 'Somebody is named twice on one visit.', at)
     for (const [index, member] of [crew, ...helpers].entries()) {
-      if (index > 0 && !memberOf.has(member)) tell('crew', `There is nobody called ${member}.`, { ...at, crew: member })
+      if (index > 0 && !memberOf.has(member))
+        tell('crew', `There is nobody called ${member}.`, { ...at, crew: member })
       spend(member, day, index === 0 ? work.minutes : work.helperMinutes)
       const way = JSON.stringify([member, day, machine.yard])
-      if (!ways.has(way)) spend(member, day, travelBoth(problem.travelMinutes, memberOf.get(member)?.yard, machine.yard))
+      if (!ways.has(way))
+        spend(member, day, travelBoth(problem.travelMinutes, memberOf.get(member)?.yard, machine.yard))
       ways.add(way)
     }
     if (machine.yard !== undefined) {
@@ -101,17 +105,22 @@ export function checkPlan(problem: PlanProblem, visits: readonly PlannedVisit[])
   for (const { member, day, minutes } of sums.values()) {
     const free = memberOf.get(member)?.minutesByDay[day] ?? 0
     if (memberOf.has(member) && minutes > free + eps)
-      tell('minutes', `${member} has ${free} minutes on day ${day}, ${minutes} are planned.`, { day, crew: member })
+      tell('minutes', `${member} has ${free} minutes on day ${day}, ${minutes} are planned.`, {
+        day,
+        crew: member,
+      })
   }
   for (const { yard, places } of problem.benches ?? [])
     for (let day = 0; day < horizonDays; day++) {
       const count = benches.get(JSON.stringify([yard, day])) ?? 0
-      if (count > places) tell('bench', `${yard} has room for ${places} on day ${day}, ${count} are planned.`, { day })
+      if (count > places)
+        tell('bench', `${yard} has room for ${places} on day ${day}, ${count} are planned.`, { day })
     }
   for (const { id, count } of problem.tools ?? [])
     for (let day = 0; day < horizonDays; day++) {
       const wanted = tools.get(JSON.stringify([id, day])) ?? 0
-      if (wanted > count) tell('tool', `${wanted} visits want the ${id} on day ${day}, ${count} are there.`, { day })
+      if (wanted > count)
+        tell('tool', `${wanted} visits want the ${id} on day ${day}, ${count} are there.`, { day })
     }
   for (const { part, byDay } of problem.stock ?? []) {
     let sum = 0
@@ -159,7 +168,11 @@ function checkTimes(
         break
       }
       if (day < window.from || day > window.to)
-        tell('window', `${id} may be done from day ${window.from} to ${window.to}.`, { machine: task.machine, day, task: id })
+        tell('window', `${id} may be done from day ${window.from} to ${window.to}.`, {
+          machine: task.machine,
+          day,
+          task: id,
+        })
       if (at > 0 && window.due >= problem.horizonDays)
         tell('window', `${id} is not due inside the plan.`, { machine: task.machine, day, task: id })
       if (task.repeatEveryDays === undefined) {

@@ -70,7 +70,11 @@ export function planCost(problem: PlanProblem, visits: readonly PlannedVisit[]):
     if (task.repeatEveryDays !== undefined) cost.early += (task.endCostPerDay ?? 0) * (horizonDays - last)
   }
   for (const each of problem.present ?? [])
-    if (!visits.some(({ machine, day, crew: lead }) => machine === each.machine && day === each.day && lead === each.crew))
+    if (
+      !visits.some(
+        ({ machine, day, crew: lead }) => machine === each.machine && day === each.day && lead === each.crew,
+      )
+    )
       cost.moves += each.moveCost
   cost.downtime = downtimeCostPerDay * stands.size
   cost.total = cost.visits + cost.labour + cost.early + cost.late + cost.moves + cost.downtime

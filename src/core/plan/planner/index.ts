@@ -1,4 +1,5 @@
 export { checkPlan } from './check'
 export { planCost } from './cost'
 export { planVisits } from './plan'
+export { changedProblem, repairPlan, type PlanChange, type RepairOptions, type RepairResult } from './repair'
 export type * from './types'

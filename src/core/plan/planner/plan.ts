@@ -1,5 +1,6 @@
-import { Board, type Machine, type Task } from './board'
-import { boundOf, type MachineBound } from './bound'
+import { Board } from './board'
+import type { Machine, Task } from './linked'
+import { boundOf, plainBound, type MachineBound } from './bound'
 import { checkPlan } from './check'
 import { planCost } from './cost'
 import { occurrenceId } from './occurrences'
@@ -65,12 +66,12 @@ function lowerBound(board: Board, problem: PlanProblem, bounds: Bounds): number 
 
 /** Lays out what is planned now, and puts the rest where it costs least. */
 export function begin(board: Board, problem: PlanProblem): void {
-  const present = [...(problem.present ?? [])].sort((a, b) => a.day - b.day)
-  layOut(
-    board,
-    problem,
-    present.map((visit) => ({ ...visit, helpers: [] })),
-  )
+  layOut(board, problem, problem.present ?? [])
+  placeRest(board)
+}
+
+/** Puts what is on no day yet where it costs least. */
+export function placeRest(board: Board): void {
   const groups = movableGroups(board)
     .filter(([task]) => task!.isWanted)
     .sort((a, b) => a[0]!.depth - b[0]!.depth || dueOf(a) - dueOf(b))
@@ -93,12 +94,12 @@ function isDone(board: Board, task: Task): boolean {
 export function layOut(
   board: Board,
   problem: PlanProblem,
-  visits: readonly Pick<PlannedVisit, 'machine' | 'day' | 'crew' | 'helpers' | 'tasks'>[],
+  visits: readonly Pick<PlannedVisit, 'machine' | 'day' | 'crew' | 'tasks'>[],
 ): void {
   const taskOf = new Map(board.tasks.map((task) => [task.id, task]))
   const memberAt = (id: string) => problem.crew.findIndex((member) => member.id === id)
   for (const visit of [...visits].sort((a, b) => a.day - b.day)) {
-    const crew = { lead: memberAt(visit.crew), helpers: visit.helpers.map(memberAt) }
+    const lead = memberAt(visit.crew)
     const ids = new Set(visit.tasks)
     const rest: { task: Task; day: number }[] = []
     for (const id of ids) {
@@ -106,10 +107,10 @@ export function layOut(
       if (!task || task.on.id !== visit.machine) continue
       if (task.id !== id || task.fixedDays.length > 0) rest.push({ task, day: visit.day })
       else if (board.days[task.index]!.length === 0 && task.group.every((each) => ids.has(each.id)))
-        board.putAt(task.group, visit.day, crew)
+        board.putAt(task.group, visit.day, lead)
     }
     for (const { task, day } of rest)
-      if (!board.days[task.index]!.includes(day)) board.putNext(task, day, crew)
+      if (!board.days[task.index]!.includes(day)) board.putNext(task, day, lead)
   }
 }
 
@@ -137,10 +138,11 @@ export function visitsOf(board: Board, problem: PlanProblem): PlannedVisit[] {
     .sort((a, b) => a.day - b.day || (a.machine < b.machine ? -1 : a.machine > b.machine ? 1 : 0))
 }
 
-export function resultOf(board: Board, problem: PlanProblem, bounds: Bounds = new Map()): PlanResult {
+/** @param bounds of the machines; without them the bound is only what can be told at a glance */
+export function resultOf(board: Board, problem: PlanProblem, bounds?: Bounds): PlanResult {
   const visits = visitsOf(board, problem)
   const cost = planCost(problem, visits)
-  const bound = Math.min(lowerBound(board, problem, bounds), cost.total)
+  const bound = Math.min(bounds ? lowerBound(board, problem, bounds) : plainBound(board, problem), cost.total)
   return {
     visits,
     unplaced: unplacedOf(board, problem),

@@ -71,7 +71,10 @@ export function readProblem(problem: PlanProblem): void {
     if (task.helperMinutes !== undefined) number(task.helperMinutes, `The helpers' minutes of ${id}`, 0)
     if (task.partsFromDay !== undefined) number(task.partsFromDay, `The day of the parts of ${id}`)
     for (const { part, quantity } of task.parts ?? []) number(quantity, `How many of ${part} ${id} takes`, 0)
-    if (task.repeatEveryDays !== undefined && (!Number.isInteger(task.repeatEveryDays) || task.repeatEveryDays < 1))
+    if (
+      task.repeatEveryDays !== undefined &&
+      (!Number.isInteger(task.repeatEveryDays) || task.repeatEveryDays < 1)
+    )
       fail(`${id} comes again after a whole number of days, from 1.`)
     if (task.earlyDays !== undefined) whole(task.earlyDays, `The early days of ${id}`)
     if (task.lateDays !== undefined) whole(task.lateDays, `The late days of ${id}`)

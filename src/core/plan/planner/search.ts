@@ -1,9 +1,17 @@
-import type { Board, Machine, SavedPart, Task, Visit } from './board'
+import type { Board, SavedPart, Visit } from './board'
+import type { Machine, Task } from './linked'
 import { randomFrom } from './random'
 import type { PlanOptions, PlanProblem } from './types'
 
 /** How many steps are taken before others may run, and Stop is asked for. */
 const portion = 200
+
+type Scope = {
+  /** Only these machines are touched. */
+  near?: ReadonlySet<Machine>
+  bounds?: ReadonlyMap<Machine, { least: number }>
+  steps?: number
+}
 
 /**
  * Ruin and recreate: takes some groups of tasks off the plan, of a machine, of a visit, or of visits that stand
@@ -18,7 +26,7 @@ export async function improve(
   board: Board,
   problem: PlanProblem,
   { seed, onProgress, shouldStop, effort = 1 }: PlanOptions,
-  { near, bounds }: { near?: ReadonlySet<Machine>; bounds?: ReadonlyMap<Machine, { least: number }> } = {},
+  { near, bounds, steps: given }: Scope = {},
 ): Promise<void> {
   const random = randomFrom(seed)
   const groups = movableGroups(board).filter(([task]) => !near || near.has(task!.on))
@@ -26,7 +34,7 @@ export async function improve(
   const machines = [...new Set(groups.map(([task]) => task!.on))]
   const groupsOf = new Map<Machine, Task[][]>(machines.map((machine) => [machine, []]))
   for (const group of groups) groupsOf.get(group[0]!.on)!.push(group)
-  const { steps, runs } = stepsFor(groups.length, effort)
+  const { steps, runs } = given === undefined ? stepsFor(groups.length, effort) : { steps: given, runs: 1 }
   const opening = meanOpening(problem)
   /** What a machine costs above its bound: where there is most to gain. */
   const gapOf = (machine: Machine) => board.costOf(machine) - (bounds?.get(machine)?.least ?? 0)
@@ -52,6 +60,11 @@ export async function improve(
     isStale = false
   }
   let bestScore = board.score
+  // Where nothing was left out when the bound was reckoned, a plan that costs no more is the best there is.
+  const least =
+    bounds && board.missing === 0 && bounds.size === board.machines.length
+      ? [...bounds.values()].reduce((sum, bound) => sum + bound.least, 0)
+      : -Infinity
   let stopped = false
   let done = 0
   const tell = () =>
@@ -65,14 +78,16 @@ export async function improve(
       if (done % portion === 0) {
         tell()
         await new Promise((resolve) => setTimeout(resolve))
-        if (shouldStop?.()) {
+        if (bestScore <= least + 1e-6 || shouldStop?.()) {
           stopped = true
           break
         }
       }
       done++
       const heat = opening * 0.35 * Math.pow(0.004, step / steps)
-      const ruined = ruin(board, pickMachine(), machines, groupsOf, random)
+      const ruined =
+        (board.missing > 0 && random() < 0.15 && ruinForMissing(board, machines, groupsOf, random)) ||
+        ruin(board, pickMachine(), machines, groupsOf, random)
       const before = board.score
       // What was there, to be laid out again where nothing better comes.
       const saved: Saves = new Map()
@@ -114,11 +129,10 @@ function layAll(board: Board, saves: Saves): void {
   for (const [machine, part] of saves) board.lay(machine, part)
 }
 
-
 /** How many steps for how many groups; a small problem is begun anew several times. */
 function stepsFor(groups: number, effort: number): { steps: number; runs: number } {
   const runs = groups <= 40 ? 3 : 1
-  return { runs, steps: Math.max(40, Math.round(effort * Math.min(90_000, 1200 + 60 * groups))) }
+  return { runs, steps: Math.max(40, Math.round(effort * Math.min(14_000, 1200 + 60 * groups))) }
 }
 
 /** What opening a visit costs in the middle: the measure of how much worse a step may be. */
@@ -156,6 +170,37 @@ function withJoined(group: Task[]): Task[] {
   }
   group.forEach(add)
   return [...all]
+}
+
+/** A group that found no day, and visits on a day of its window that may stand in its way. */
+function ruinForMissing(
+  board: Board,
+  machines: Machine[],
+  groupsOf: Map<Machine, Task[][]>,
+  random: () => number,
+): Task[][] | null {
+  const left = machines.flatMap((machine) =>
+    groupsOf.get(machine)!.filter((group) => group.some((task) => board.isMissing(task))),
+  )
+  if (left.length === 0) return null
+  const group = left[Math.floor(random() * left.length)]!
+  const from = Math.max(0, ...group.map(({ earliest }) => earliest))
+  const to = Math.min(
+    board.horizon - 1,
+    ...group.map((task) => (board.days[task.index]!.length > 0 ? board.horizon - 1 : task.latest)),
+  )
+  const day = from + Math.floor(random() * Math.max(1, to - from + 1))
+  const result = new Set([group])
+  const there = machines.filter((machine) => board.visitOn[machine.index]!.has(day))
+  const own = there.filter(({ yardIndex }) => yardIndex === group[0]!.on.yardIndex)
+  for (const machine of shuffled(random() < 0.7 && own.length > 0 ? own : there, random).slice(
+    0,
+    1 + Math.floor(random() * 3),
+  ))
+    onVisits(groupsOf.get(machine)!, [board.visitOn[machine.index]!.get(day)!], board).forEach((each) =>
+      result.add(each),
+    )
+  return [...result]
 }
 
 function ruin(
@@ -200,7 +245,9 @@ function ruin(
       others++
       onVisits(groupsOf.get(other)!, [pick(near)], board).forEach((group) => result.add(group))
     } else if (random() < 0.1) {
-      const left = groupsOf.get(other)!.find(([task]) => task!.isWanted && board.days[task!.index]!.length === 0)
+      const left = groupsOf
+        .get(other)!
+        .find(([task]) => task!.isWanted && board.days[task!.index]!.length === 0)
       if (left) result.add(left)
     }
   }
@@ -248,7 +295,8 @@ function recreate(board: Board, ruined: Task[][], saves: Saves, random: () => nu
     const from = Math.max(0, task!.earliest)
     const to = Math.min(board.horizon - 1, task!.latest)
     const { visitFixedCost, accessMinutes } = task!.on
-    const worth = visitFixedCost + board.rate * task!.access.reduce((sum, node) => sum + (accessMinutes[node] ?? 0), 0)
+    const worth =
+      visitFixedCost + board.rate * task!.access.reduce((sum, node) => sum + (accessMinutes[node] ?? 0), 0)
     board.lure = { day: from + Math.floor(random() * (to - from + 1)), worth: worth * random() }
   }
   place(
@@ -262,14 +310,19 @@ function recreate(board: Board, ruined: Task[][], saves: Saves, random: () => nu
   board.lure = null
   for (const machine of [...saves.keys()]) prune(board, machine)
   for (const machine of [...saves.keys()])
-    for (const task of machine.tasks)
-      if (mayPay(board, task)) board.insert(task.group, { keep: false })
+    for (const task of machine.tasks) if (mayPay(board, task)) board.insert(task.group, { keep: false })
 }
 
 /** Takes off what was only put there for something that found no day. */
 function prune(board: Board, machine: Machine): void {
   for (const task of machine.tasks) {
-    if (task.isRequired || !task.isWanted || task.fixedDays.length > 0 || board.days[task.index]!.length === 0) continue
+    if (
+      task.isRequired ||
+      !task.isWanted ||
+      task.fixedDays.length > 0 ||
+      board.days[task.index]!.length === 0
+    )
+      continue
     const isDone = ({ index }: Task) => board.days[index]!.length > 0
     if (task.next.some(isDone) || task.impliedBy.some(isDone)) continue
     const before = board.score
@@ -292,7 +345,8 @@ function insertMost(board: Board, group: readonly Task[]): void {
   if (board.insert(group) || group.length === 1) return
   const wants = group.find(
     (task) =>
-      task.implied.some((other) => group.includes(other)) && !task.impliedBy.some((other) => group.includes(other)),
+      task.implied.some((other) => group.includes(other)) &&
+      !task.impliedBy.some((other) => group.includes(other)),
   )
   // Tasks that all want each other are on one visit or on none.
   if (!wants) return
