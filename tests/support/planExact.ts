@@ -5,10 +5,11 @@ import { judge } from './planChecker'
  * Every plan of a small problem, one after the other: each time of each task on each day or left out, each visit
  * by each lead with each helpers. Only for problems of a few tasks on a few days.
  *
- * @returns the fewest required tasks left out, and the least cost of such a plan
+ * @returns the fewest required tasks left out, and the least cost of such a plan; among as many, a first time is done
+ *   rather than left out for the sake of a repeat that finds no day
  */
 export function exactPlan(problem: PlanProblem): { missing: number; cost: number; visits: PlannedVisit[] } {
-  let best = { missing: Infinity, cost: Infinity, visits: [] as PlannedVisit[] }
+  let best = { missing: Infinity, begun: 0, cost: Infinity, visits: [] as PlannedVisit[] }
   const H = problem.horizonDays
   const fixedDay = new Map<string, number>()
   for (const { day, tasks } of problem.fixed ?? []) for (const id of tasks) fixedDay.set(id, day)
@@ -60,8 +61,13 @@ export function exactPlan(problem: PlanProblem): { missing: number; cost: number
       if (at === list.length) {
         const said = judge(problem, visits)
         if ('broken' in said) return
-        if (missing < best.missing || (missing === best.missing && said.cost < best.cost - 1e-9))
-          best = { missing, cost: said.cost, visits: visits.map((visit) => ({ ...visit })) }
+        const begun = done.filter(({ id, task }) => id === task.id && task.due < H).length
+        const isBetter =
+          missing < best.missing ||
+          (missing === best.missing &&
+            (begun > best.begun || (begun === best.begun && said.cost < best.cost - 1e-9)))
+        if (isBetter)
+          best = { missing, begun, cost: said.cost, visits: visits.map((visit) => ({ ...visit })) }
         return
       }
       const { machine, day, ids, tasks } = list[at]!

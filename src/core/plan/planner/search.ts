@@ -282,8 +282,9 @@ function recreate(board: Board, ruined: Task[][], saves: Saves, random: () => nu
     draw < 0.4 ? () => random() : draw < 0.6 ? latestOf : draw < 0.8 ? dueOf : (group) => -workOf(group)
   const order = ruined
     .filter(([task]) => task!.isWanted)
-    .map((group) => ({ group, depth: group[0]!.depth, key: key(group) }))
-    .sort((a, b) => a.depth - b.depth || a.key - b.key)
+    .map((group) => ({ group, key: key(group) }))
+    .sort((a, b) => a.key - b.key)
+    .map(({ group }) => group)
   const share = random()
   if (share < 0.7) {
     board.shares = true
@@ -299,11 +300,7 @@ function recreate(board: Board, ruined: Task[][], saves: Saves, random: () => nu
       visitFixedCost + board.rate * task!.access.reduce((sum, node) => sum + (accessMinutes[node] ?? 0), 0)
     board.lure = { day: from + Math.floor(random() * (to - from + 1)), worth: worth * random() }
   }
-  place(
-    board,
-    order.map(({ group }) => group),
-    saves,
-  )
+  place(board, inTurn(order), saves)
   board.openingWeighs = 1
   board.shares = false
   board.heedsNext = false
@@ -311,6 +308,20 @@ function recreate(board: Board, ruined: Task[][], saves: Saves, random: () => nu
   for (const machine of [...saves.keys()]) prune(board, machine)
   for (const machine of [...saves.keys()])
     for (const task of machine.tasks) if (mayPay(board, task)) board.insert(task.group, { keep: false })
+}
+
+/** Groups in their order, but each after those that it has to come after. */
+function inTurn(groups: Task[][]): Task[][] {
+  if (groups.every(([task]) => task!.depth === 0)) return groups
+  const pending = new Set(groups)
+  const result: Task[][] = []
+  const take = (group: Task[]) => {
+    if (!pending.delete(group)) return
+    for (const task of group) for (const other of task.before) take(other.group)
+    result.push(group)
+  }
+  groups.forEach(take)
+  return result
 }
 
 /** Takes off what was only put there for something that found no day. */
@@ -333,16 +344,18 @@ function prune(board: Board, machine: Machine): void {
 }
 
 /** Inserts groups; what waits for one that found no day leaves the plan too. */
-export function place(board: Board, groups: Task[][], saves: Saves = new Map()): void {
+export function place(board: Board, groups: Task[][], saves: Saves = new Map(), lean = false): void {
   for (const group of groups) {
-    insertMost(board, group)
+    insertMost(board, group, lean)
     for (const task of group) if (board.days[task.index]!.length === 0) dropAfter(board, task, saves)
   }
 }
 
 /** Where a group finds no day as a whole, those that want others along stay out, and the rest is put by itself. */
-function insertMost(board: Board, group: readonly Task[]): void {
-  if (board.insert(group) || group.length === 1) return
+function insertMost(board: Board, group: readonly Task[], lean = false): void {
+  // What is only there for another may turn out to be there for nothing: now and then it stays out at once.
+  const isIdle = lean && group.some(({ isRequired }) => !isRequired)
+  if ((!isIdle && board.insert(group)) || group.length === 1) return
   const wants = group.find(
     (task) =>
       task.implied.some((other) => group.includes(other)) &&
@@ -350,7 +363,7 @@ function insertMost(board: Board, group: readonly Task[]): void {
   )
   // Tasks that all want each other are on one visit or on none.
   if (!wants) return
-  for (const part of parted(group.filter((task) => task !== wants))) insertMost(board, part)
+  for (const part of parted(group.filter((task) => task !== wants))) insertMost(board, part, lean)
 }
 
 /** Tasks by what still ties them together. */
