@@ -111,6 +111,43 @@ function oneByOne(input: ComposeInput, parts: Part[]): number {
   }, 0)
 }
 
+/** What a service adds to a visit, for a planner that puts services together. */
+export type ServiceShape = {
+  /** Its own work and that of what it brings along, openings not counted. */
+  minutes: number
+  /** Each opening on its way, with opening and closing. */
+  openings: { node: string; minutes: number }[]
+  /** Making safe and proving: once a visit. */
+  aroundMinutes: number
+  helperMinutes: number
+  qualifications: string[]
+}
+
+/**
+ * The minutes of one service apart: its own, and each opening's, so that a planner can count what several share once.
+ *
+ * @throws `invalid` for a task or a position that the model does not have
+ */
+export function serviceShape(
+  job: ComposeInput['assemblies'][number],
+  chosen: CompanyPractices = noPractices,
+): ServiceShape {
+  const input = { assemblies: [job] }
+  const [part] = partsToCompose(input, chosen)
+  const { practised: model, walk } = part!
+  const { helperMinutes, qualifications } = composeSheet(input, chosen)
+  return {
+    minutes: walk.tasks.reduce((sum, each) => sum + minutesEach(each) * each.positions.length, 0),
+    openings: [...nodesFor(model, walk.tasks)].map(([node, way]) => ({
+      node,
+      minutes: way.node.openMinutes + way.node.closeMinutes,
+    })),
+    aroundMinutes: model.model.makeSafeMinutes + model.model.proveMinutes,
+    helperMinutes,
+    qualifications: qualifications.map(({ qualification }) => qualification),
+  }
+}
+
 export type Saving = {
   together: number
   oneByOne: number

@@ -1,4 +1,4 @@
-export { composeSheet, savingOfBundling, type Saving } from './compose'
+export { composeSheet, savingOfBundling, serviceShape, type Saving, type ServiceShape } from './compose'
 export { usualPath, usualPositions } from './choosing'
 export { notGivenNote, type UnitFacts } from './practised'
 export { unitFactSchema, type UnitFact, type UnitFactInput } from './unitFact'

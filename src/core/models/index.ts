@@ -1,4 +1,5 @@
 export type * from './types'
+export { qualifications } from './types'
 export { completeModel, mostSteps, parsePumpModel, pumpModelFaults } from './parse'
 export { checkModel, type ModelCheck } from './checks'
 export { changesBetween, type ModelChange } from './changes'

@@ -60,3 +60,23 @@ export type {
   RepairResult,
   Unplaced,
 } from './planner'
+export {
+  crewSchema,
+  planTermsSchema,
+  usualCrew,
+  usualPlanTerms,
+  type CrewInput,
+  type PlanTerms,
+  type PlanTermsInput,
+  type Span,
+} from './crewTerms'
+export {
+  fleetProblem,
+  isPinned,
+  serviceId,
+  type Fleet,
+  type FleetService,
+  type FleetVisit,
+} from './fleetProblem'
+export { proposalKinds, proposalsOf, takeOf, type Proposal } from './proposals'
+export { takeSchema, type TakeInput } from './taking'

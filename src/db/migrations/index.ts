@@ -21,6 +21,7 @@ import { dateOrder } from './0019-date-order'
 import { factsAndProducts } from './0020-facts-products'
 import { storesAndOrders } from './0021-stores-orders'
 import { winter } from './0022-winter'
+import { crew } from './0023-crew'
 import { touches } from './0017-touches'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
@@ -47,4 +48,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   factsAndProducts,
   storesAndOrders,
   winter,
+  crew,
 ]

@@ -27,9 +27,13 @@ import { asLines, openStates } from './visits'
  * Books a visit: some services of the pumps of one machine, or of one pump on a shelf, on a day for a
  * technician. Its minutes are composed, with the shared way in counted once.
  *
+ * @param input with the visits that give its services away in the same act
  * @throws `invalid` beside the field; `conflict` where one of the services is booked already
  */
-export async function bookVisit(actor: Actor, input: BookingInput): Promise<{ number: string }> {
+export async function bookVisit(
+  actor: Actor,
+  { giving = [], ...input }: BookingInput & { giving?: readonly string[] },
+): Promise<{ number: string }> {
   requirePermission(actor, 'visits.plan')
   const { id, items: asked, winter = '', machineId = null, ...when } = check(bookingSchema, input)
   return write(async () => {
@@ -43,7 +47,7 @@ export async function bookVisit(actor: Actor, input: BookingInput): Promise<{ nu
       throw invalid({ items: 'These services are not on the machine of this visit.' })
     if (winter !== '') await requireNoWinter(place.machineId!, winter)
     const sheet = composeOrRefuse(items, await unitsOf(items), await companyPractices())
-    await requireNotBooked(items)
+    await requireNotBooked(items, giving)
     const number = await nextVisitNumber()
     const row: VisitRow = {
       id,
@@ -173,18 +177,19 @@ async function requireNoWinter(machineId: string, winter: VisitRow['winter']): P
     )
 }
 
-async function requireDayToCome(day: string): Promise<void> {
+export async function requireDayToCome(day: string): Promise<void> {
   if (day < present(await ourCompany()).today) throw invalid({ day: 'This day has passed.' })
 }
 
-async function requireLead(leadId: string): Promise<void> {
+export async function requireLead(leadId: string): Promise<void> {
   const lead = await people.byId(leadId)
   if (!lead || lead.retiredOn || lead.role === 'viewer')
     throw invalid({ leadId: 'Choose a technician from the list.' })
 }
 
-async function requireNotBooked(items: VisitItem[]): Promise<void> {
-  const open = await visits.all({ state: openStates })
+/** @param but visits that give these services away in the same act */
+export async function requireNotBooked(items: VisitItem[], but: readonly string[] = []): Promise<void> {
+  const open = (await visits.all({ state: openStates })).filter(({ id }) => !but.includes(id))
   for (const visit of open) {
     const again = visit.items.find((booked) =>
       items.some(

@@ -51,3 +51,4 @@ export {
 } from './stores'
 export { listSuppliers, saveOffer, saveSupplier, takePriceList } from './suppliers'
 export { partStockOn, storesValue } from './value'
+export { needsOfService } from './partNeeds'

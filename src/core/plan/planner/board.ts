@@ -4,6 +4,10 @@ import { readOccurrence } from './occurrences'
 import type { PlanCrew, PlanProblem } from './types'
 import { travelBoth, visitWork, type VisitWork } from './visitWork'
 
+// Named once: where code runs apart from its globals, each look at one of them is slow.
+const { max, min } = Math
+const endless = Infinity
+
 /** One time of a task on a visit: `at` is 0 for the first, -1 where a fixed visit names it a second time. */
 type Doing = { task: Task; at: number }
 
@@ -89,14 +93,14 @@ export class Board {
         this.capacity[index * horizonDays + day] = member.minutesByDay[day] ?? 0
     })
     this.load = new Float64Array(crew.length * horizonDays)
-    this.trips = new Int16Array(crew.length * horizonDays * Math.max(1, this.yardCount))
+    this.trips = new Int16Array(crew.length * horizonDays * max(1, this.yardCount))
     this.hasSkill = crew.map(({ skills }) => new Set(skills))
     const benches = problem.benches ?? []
     this.places = benches.map(({ places }) => places)
-    this.benchUsed = new Int16Array(Math.max(1, benches.length) * horizonDays)
+    this.benchUsed = new Int16Array(max(1, benches.length) * horizonDays)
     const tools = problem.tools ?? []
     this.toolCount = tools.map(({ count }) => count)
-    this.toolUsed = new Int16Array(Math.max(1, tools.length) * horizonDays)
+    this.toolUsed = new Int16Array(max(1, tools.length) * horizonDays)
     const stock = problem.stock ?? []
     this.partFree = stock.map(({ byDay }) =>
       Float64Array.from({ length: horizonDays }, (_, day) => byDay[day] ?? byDay[byDay.length - 1] ?? 0),
@@ -322,7 +326,7 @@ export class Board {
       sum += used[day]!
       slack[day] = free[day]! - sum
     }
-    for (let day = this.horizon - 2; day >= 0; day--) slack[day] = Math.min(slack[day]!, slack[day + 1]!)
+    for (let day = this.horizon - 2; day >= 0; day--) slack[day] = min(slack[day]!, slack[day + 1]!)
   }
 
   private mayLead(member: number, tasks: readonly Task[], doing: readonly Doing[]): boolean {
@@ -341,7 +345,7 @@ export class Board {
   /** What the ways of the cheapest crew cost; most days somebody of the yard can take a new visit. */
   private crewCost(machine: Machine, day: number, tasks: readonly Task[], work: VisitWork): number {
     if (work.helpers === 0 && !this.told.has(machine.index * this.horizon + day)) {
-      let least = Infinity
+      let least = endless
       for (let at = 0; at < machine.nearest.length; at++) {
         const member = machine.nearest[at]!
         const way = this.wayOf(member, day, machine)
@@ -354,7 +358,7 @@ export class Board {
       }
       return least
     }
-    return this.chooseCrew(machine, day, tasks, nobody, work, false)?.cost ?? Infinity
+    return this.chooseCrew(machine, day, tasks, nobody, work, false)?.cost ?? endless
   }
 
   /**
@@ -374,8 +378,8 @@ export class Board {
   ): { lead: number; helpers: number[]; cost: number } | null {
     const told = this.told.has(machine.index * this.horizon + day)
     let lead = -1
-    let least = Infinity
-    let spare = Infinity
+    let least = endless
+    let spare = endless
     for (const member of machine.nearest) {
       if (only >= 0 && member !== only) continue
       const left = this.leftOf(member, day, machine)
@@ -393,8 +397,8 @@ export class Board {
     const helpers: number[] = []
     while (helpers.length < work.helpers) {
       let best = -1
-      let bestCost = Infinity
-      let bestLeft = Infinity
+      let bestCost = endless
+      let bestLeft = endless
       for (const member of machine.nearest) {
         if (member === lead || helpers.includes(member)) continue
         const left = this.leftOf(member, day, machine)
@@ -509,11 +513,11 @@ export class Board {
   private costOn(tasks: readonly Task[], day: number): number {
     const machine = tasks[0]!.on
     const visit = this.visitOn[machine.index]!.get(day)
-    if (!this.hasRoom(tasks, day, visit)) return Infinity
+    if (!this.hasRoom(tasks, day, visit)) return endless
     if (!visit) {
       const work = tasks.length === 1 ? tasks[0]!.aloneWork : visitWork(machine, tasks)
       const ways = this.crewCost(machine, day, tasks, work)
-      if (ways === Infinity) return Infinity
+      if (ways === endless) return endless
       this.ownWays = ways
       const own =
         tasks.length === 1 ? tasks[0]!.minutes : tasks.reduce((sum, { minutes }) => sum + minutes, 0)
@@ -527,7 +531,7 @@ export class Board {
     const work = visitWork(machine, [...visit.doing.map(({ task }) => task), ...tasks])
     if (visit.isFixed) {
       const joined = this.joinFixed(visit, tasks, work)
-      if (!joined) return Infinity
+      if (!joined) return endless
       return (
         this.rate *
           (work.minutes -
@@ -550,7 +554,7 @@ export class Board {
     const was = this.cost
     const crew = this.chooseCrew(machine, day, tasks, visit.doing, work, false)
     this.loadOn(visit)
-    if (!crew) return Infinity
+    if (!crew) return endless
     // What the present crew costs by its ways and whom was told, against the new one.
     const present = this.cost - was - this.bare(visit)
     return labour + crew.cost - present
@@ -561,7 +565,7 @@ export class Board {
     if (!this.shares) return whole * this.openingWeighs
     let share = 0
     for (const { opening } of tasks) share += opening ? opening[day]! : whole
-    return Math.min(whole, share * this.openingWeighs)
+    return min(whole, share * this.openingWeighs)
   }
 
   /** What is paid on a machine, without ways and moves. */
@@ -673,7 +677,7 @@ export class Board {
       return
     }
     this.reckon(visit)
-    visit.helpers = visit.helpers.slice(0, Math.max(visit.work.helpers, visit.ownHelpers.length))
+    visit.helpers = visit.helpers.slice(0, max(visit.work.helpers, visit.ownHelpers.length))
     this.loadOn(visit)
   }
 
@@ -710,18 +714,18 @@ export class Board {
   /** The days between which the first time of a task may lie, by its window and what comes before and after. */
   firstWindow(task: Task, together: readonly Task[] = task.group): { from: number; to: number } | null {
     if (task.never) return null
-    let from = Math.max(0, task.earliest, task.partsFromDay ?? 0)
-    let to = Math.min(this.horizon - 1, this.heedsNext ? task.latestForNext : task.latest)
+    let from = max(0, task.earliest, task.partsFromDay ?? 0)
+    let to = min(this.horizon - 1, this.heedsNext ? task.latestForNext : task.latest)
     for (const other of task.before) {
       if (together.includes(other)) continue
       const [day] = this.days[other.index]!
       if (day === undefined) return null
-      from = Math.max(from, other.on === task.on ? day : day + 1)
+      from = max(from, other.on === task.on ? day : day + 1)
     }
     for (const other of task.next) {
       if (together.includes(other)) continue
       const [day] = this.days[other.index]!
-      if (day !== undefined) to = Math.min(to, other.on === task.on ? day : day - 1)
+      if (day !== undefined) to = min(to, other.on === task.on ? day : day - 1)
     }
     return from <= to ? { from, to } : null
   }
@@ -762,13 +766,13 @@ export class Board {
       let best = stop + this.missingWeighs
       let to = -1
       const due = day + every
-      const last = Math.min(due + lateDays, horizon - 1)
+      const last = min(due + lateDays, horizon - 1)
       const shift = earlyDays - due
-      for (let later = Math.max(day + 1, due - earlyDays, 0); later <= last; later++) {
+      for (let later = max(day + 1, due - earlyDays, 0); later <= last; later++) {
         if (allowed && !allowed.has(later)) continue
         if (visit[later] === -1) visit[later] = this.addCost(alone, later)
         const add = visit[later]!
-        if (add === Infinity) continue
+        if (add === endless) continue
         const sum = add + laterCosts[later + shift]! + cost[later]!
         if (sum < best) {
           best = sum
@@ -796,8 +800,8 @@ export class Board {
     for (const task of closure(group)) {
       const [day] = this.days[task.index]!
       if (day !== undefined) {
-        from = Math.max(from, day)
-        to = Math.min(to, day)
+        from = max(from, day)
+        to = min(to, day)
         continue
       }
       if (task.on !== group[0]!.on) return false
@@ -806,23 +810,23 @@ export class Board {
     for (const task of wanted) {
       const window = this.firstWindow(task, wanted)
       if (!window) return false
-      from = Math.max(from, window.from)
-      to = Math.min(to, window.to)
+      from = max(from, window.from)
+      to = min(to, window.to)
     }
     if (only !== undefined) {
-      from = Math.max(from, only)
-      to = Math.min(to, only)
+      from = max(from, only)
+      to = min(to, only)
     }
     // What was fixed for a first time has only its repeats to place.
     const rest = group.filter((task) => task.fixedDays.length > 0)
     if (wanted.length === 0) return rest.reduce((done, task) => this.follow(task) && done, true)
     if (from > to) return false
     const tails = wanted.map((task) => this.tails(task, from, null))
-    let best = Infinity
+    let best = endless
     let first = -1
     const look = (day: number) => {
       let sum = this.addCost(wanted, day)
-      if (sum === Infinity) return false
+      if (sum === endless) return false
       for (let at = 0; at < wanted.length; at++) sum += wanted[at]!.dayCosts[day]! + tails[at]!.cost[day]!
       if (sum < best) {
         best = sum

@@ -3,6 +3,10 @@ import type { Machine, Task } from './linked'
 import { dayCost, reachOf } from './dayCost'
 import type { PlanProblem } from './types'
 
+// Named once: where code runs apart from its globals, each look at one of them is slow.
+const { abs, max, min } = Math
+const endless = Infinity
+
 export type MachineBound = {
   /** No plan of the placed tasks of the machine costs less. */
   least: number
@@ -54,7 +58,7 @@ export function boundOf(machine: Machine, board: Board, problem: PlanProblem, ro
   const optional = machine.tasks.filter(
     (task) => !task.isWanted && task.fixedDays.length === 0 && task.never === null,
   )
-  const gains = optional.reduce((sum, task) => sum + Math.min(0, leastDay(task, horizonDays)), 0)
+  const gains = optional.reduce((sum, task) => sum + min(0, leastDay(task, horizonDays)), 0)
   if (free.length === 0) return { least: base + gains, opening: new Map() }
   const chains = free.map((task) => new Chain(task, machine, board, problem))
   const shared = sharedOf(free, machine, rate, downtimeCostPerDay)
@@ -113,7 +117,7 @@ export function boundOf(machine: Machine, board: Board, problem: PlanProblem, ro
       }
     }
     if (length === 0) break
-    const step = (pace * Math.max(aim - value, 0.001 * Math.abs(aim))) / length
+    const step = (pace * max(aim - value, 0.001 * abs(aim))) / length
     changed.clear()
     for (const { at, day, here, count } of moves) {
       const { users, cost } = shared[at]!
@@ -171,8 +175,7 @@ function toShares(
     const candidate = (sum - cost) / (at + 1)
     if (room[at]! > candidate) cut = candidate
   }
-  for (let at = 0; at < own.length; at++)
-    if (there[at]![day]) own[at]![day] = Math.max(0, own[at]![day]! - cut)
+  for (let at = 0; at < own.length; at++) if (there[at]![day]) own[at]![day] = max(0, own[at]![day]! - cut)
 }
 
 /** A bound at a glance, for a plan whose goodness nobody asks: the own work of what is placed, on its best days. */
@@ -191,7 +194,7 @@ function sharedOf(tasks: Task[], machine: Machine, rate: number, downtime: numbe
     result.push({ cost: rate * (machine.accessMinutes[node] ?? 0), users, isVisit: false, name: node })
     // Helpers who stay the whole visit open it too.
     const stay = users.filter((at) => (tasks[at]!.people ?? 1) > 1 && tasks[at]!.helperMinutes === undefined)
-    const least = Math.min(...stay.map((at) => tasks[at]!.people! - 1))
+    const least = min(...stay.map((at) => tasks[at]!.people! - 1))
     if (stay.length > 0)
       result.push({
         cost: rate * (machine.accessMinutes[node] ?? 0) * least,
@@ -236,12 +239,12 @@ class Chain {
     this.sum = new Float64Array(horizonDays)
     this.tail = new Float64Array(horizonDays)
     this.next = new Int16Array(horizonDays)
-    this.from = Math.max(0, task.earliest, task.partsFromDay ?? 0)
-    this.to = Math.min(horizonDays - 1, task.latest)
+    this.from = max(0, task.earliest, task.partsFromDay ?? 0)
+    this.to = min(horizonDays - 1, task.latest)
     this.first = task.dayCosts.map((cost) => cost + this.own)
     const { earlyDays, lateDays } = reachOf(task)
     this.earlyDays = earlyDays
-    this.lateDays = Math.min(lateDays, horizonDays)
+    this.lateDays = min(lateDays, horizonDays)
     this.later = task.laterCosts.map((cost) => cost + this.own)
     // Where the plan leaves out a repeat, a chain may end anywhere: the bound is of what is placed.
     this.isLoose = board.isBroken(task, board.days[task.index]!)
@@ -261,15 +264,15 @@ class Chain {
       machine.visitFixedCost +
       (problem.downtimeCostPerDay ?? 0) +
       rate * task.access.reduce((total, node) => total + (machine.accessMinutes[node] ?? 0), 0)
-    let least = Infinity
-    for (let day = 0; day < horizonDays; day++) if (this.mayBe[day]) least = Math.min(least, this.first[day]!)
+    let least = endless
+    for (let day = 0; day < horizonDays; day++) if (this.mayBe[day]) least = min(least, this.first[day]!)
     this.likes = new Float64Array(horizonDays)
     for (let day = 0; day < horizonDays; day++)
       if (this.mayBe[day])
         this.likes[day] =
           task.repeatEveryDays !== undefined && day > this.to
             ? 0.5
-            : 0.001 + Math.max(0, 1 - (this.first[day]! - least) / Math.max(1e-9, opening))
+            : 0.001 + max(0, 1 - (this.first[day]! - least) / max(1e-9, opening))
   }
 
   /** All its shares together, by day. */
@@ -286,11 +289,11 @@ class Chain {
     const start = task.fixedDays[task.fixedDays.length - 1]
     const last = every === undefined ? this.to : horizon - 1
     const from = start === undefined ? this.from : start + 1
-    for (let day = from; day <= last; day++) sum[day] = mayBe[day] ? 0 : Infinity
+    for (let day = from; day <= last; day++) sum[day] = mayBe[day] ? 0 : endless
     for (const share of this.shares) for (let day = from; day <= last; day++) sum[day]! += share[day]!
     if (every !== undefined) {
       const end = task.endCostPerDay ?? 0
-      for (let day = horizon - 1; day >= Math.min(from, start ?? from); day--) {
+      for (let day = horizon - 1; day >= min(from, start ?? from); day--) {
         next[day] = -1
         const stop = end * (horizon - day)
         const due = day + every
@@ -298,10 +301,10 @@ class Chain {
           tail[day] = stop
           continue
         }
-        let best = this.isLoose ? stop : Infinity
-        const until = Math.min(due + lateDays, horizon - 1)
+        let best = this.isLoose ? stop : endless
+        const until = min(due + lateDays, horizon - 1)
         const shift = earlyDays - due
-        for (let to = Math.max(day + 1, due - earlyDays, 0); to <= until; to++) {
+        for (let to = max(day + 1, due - earlyDays, 0); to <= until; to++) {
           const cost = sum[to]! + later[to + shift]! + tail[to]!
           if (cost < best) {
             best = cost
@@ -317,7 +320,7 @@ class Chain {
       for (let day = next[start]!; day >= 0; day = next[day]!) this.days.push(day)
       return
     }
-    let best = Infinity
+    let best = endless
     let first = -1
     for (let day = this.from; day <= this.to; day++) {
       const cost = sum[day]! + this.first[day]! + (every === undefined ? 0 : tail[day]!)
@@ -345,8 +348,8 @@ function fixedCost(task: Task): number {
 /** The least that a day alone costs, for what need not be done. */
 function leastDay(task: Task, horizon: number): number {
   let least = 0
-  for (let day = Math.max(0, task.earliest); day <= Math.min(horizon - 1, task.latest); day++) {
-    least = Math.min(least, dayCost(task, day))
+  for (let day = max(0, task.earliest); day <= min(horizon - 1, task.latest); day++) {
+    least = min(least, dayCost(task, day))
   }
   return least
 }

@@ -3,6 +3,10 @@ import type { Machine, Task } from './linked'
 import { randomFrom } from './random'
 import type { PlanOptions, PlanProblem } from './types'
 
+// Named once: where code runs apart from its globals, each look at one of them is slow.
+const { abs, exp, floor, max, min, pow, round } = Math
+const endless = Infinity
+
 /** How many steps are taken before others may run, and Stop is asked for. */
 const portion = 200
 
@@ -39,11 +43,11 @@ export async function improve(
   /** What a machine costs above its bound: where there is most to gain. */
   const gapOf = (machine: Machine) => board.costOf(machine) - (bounds?.get(machine)?.least ?? 0)
   const pickMachine = () => {
-    let best = machines[Math.floor(random() * machines.length)]!
+    let best = machines[floor(random() * machines.length)]!
     if (machines.length < 8 || random() < 0.3) return best
     let gap = gapOf(best)
     for (let more = 0; more < 2; more++) {
-      const other = machines[Math.floor(random() * machines.length)]!
+      const other = machines[floor(random() * machines.length)]!
       const own = gapOf(other)
       if (own > gap) [best, gap] = [other, own]
     }
@@ -64,14 +68,14 @@ export async function improve(
   const least =
     bounds && board.missing === 0 && bounds.size === board.machines.length
       ? [...bounds.values()].reduce((sum, bound) => sum + bound.least, 0)
-      : -Infinity
+      : -endless
   let stopped = false
   let done = 0
   const tell = () =>
     onProgress?.({
       ...{ done, of: steps * runs },
-      cost: bestScore - Math.round(bestScore / board.missingWeighs) * board.missingWeighs,
-      unplaced: Math.round(bestScore / board.missingWeighs),
+      cost: bestScore - round(bestScore / board.missingWeighs) * board.missingWeighs,
+      unplaced: round(bestScore / board.missingWeighs),
     })
   for (let run = 0; run < runs && !stopped; run++) {
     for (let step = 0; step < steps; step++) {
@@ -84,7 +88,7 @@ export async function improve(
         }
       }
       done++
-      const heat = opening * 0.35 * Math.pow(0.004, step / steps)
+      const heat = opening * 0.35 * pow(0.004, step / steps)
       const ruined =
         (board.missing > 0 && random() < 0.15 && ruinForMissing(board, machines, groupsOf, random)) ||
         ruin(board, pickMachine(), machines, groupsOf, random)
@@ -96,7 +100,7 @@ export async function improve(
       recreate(board, ruined, saved, random)
       board.openingWeighs = 1
       const after = board.score
-      if (after <= before + 1e-9 || random() < Math.exp((before - after) / heat)) {
+      if (after <= before + 1e-9 || random() < exp((before - after) / heat)) {
         if (after < bestScore - 1e-6) {
           bestScore = after
           isStale = true
@@ -132,7 +136,7 @@ function layAll(board: Board, saves: Saves): void {
 /** How many steps for how many groups; a small problem is begun anew several times. */
 function stepsFor(groups: number, effort: number): { steps: number; runs: number } {
   const runs = groups <= 40 ? 3 : 1
-  return { runs, steps: Math.max(40, Math.round(effort * Math.min(14_000, 1200 + 60 * groups))) }
+  return { runs, steps: max(40, round(effort * min(14_000, 1200 + 60 * groups))) }
 }
 
 /** What opening a visit costs in the middle: the measure of how much worse a step may be. */
@@ -145,7 +149,7 @@ function meanOpening({ machines, labourRatePerMinute, downtimeCostPerDay = 0 }: 
       0.5 * labourRatePerMinute * Object.values(accessMinutes).reduce((all, minutes) => all + minutes, 0),
     0,
   )
-  return Math.max(1e-6, sum / Math.max(1, machines.length))
+  return max(1e-6, sum / max(1, machines.length))
 }
 
 /** The groups of tasks that have something to place. */
@@ -183,19 +187,19 @@ function ruinForMissing(
     groupsOf.get(machine)!.filter((group) => group.some((task) => board.isMissing(task))),
   )
   if (left.length === 0) return null
-  const group = left[Math.floor(random() * left.length)]!
-  const from = Math.max(0, ...group.map(({ earliest }) => earliest))
-  const to = Math.min(
+  const group = left[floor(random() * left.length)]!
+  const from = max(0, ...group.map(({ earliest }) => earliest))
+  const to = min(
     board.horizon - 1,
     ...group.map((task) => (board.days[task.index]!.length > 0 ? board.horizon - 1 : task.latest)),
   )
-  const day = from + Math.floor(random() * Math.max(1, to - from + 1))
+  const day = from + floor(random() * max(1, to - from + 1))
   const result = new Set([group])
   const there = machines.filter((machine) => board.visitOn[machine.index]!.has(day))
   const own = there.filter(({ yardIndex }) => yardIndex === group[0]!.on.yardIndex)
   for (const machine of shuffled(random() < 0.7 && own.length > 0 ? own : there, random).slice(
     0,
-    1 + Math.floor(random() * 3),
+    1 + floor(random() * 3),
   ))
     onVisits(groupsOf.get(machine)!, [board.visitOn[machine.index]!.get(day)!], board).forEach((each) =>
       result.add(each),
@@ -210,12 +214,12 @@ function ruin(
   groupsOf: Map<Machine, Task[][]>,
   random: () => number,
 ): Task[][] {
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!
+  const pick = <T>(list: readonly T[]): T => list[floor(random() * list.length)]!
   const own = groupsOf.get(machine)!
   const draw = random()
   if (draw < 0.25) return own
   if (draw < 0.45) {
-    const count = 1 + Math.floor(random() * Math.min(3, own.length))
+    const count = 1 + floor(random() * min(3, own.length))
     return shuffled(own, random).slice(0, count)
   }
   const visits = [...board.visitOn[machine.index]!.values()].filter(({ doing }) => doing.length > 0)
@@ -226,21 +230,21 @@ function ruin(
     // The visit and its neighbour in time, so that two may become one.
     if (random() < 0.5 && visits.length > 1) {
       const others = visits.filter((each) => each !== visit)
-      others.sort((a, b) => Math.abs(a.day - visit.day) - Math.abs(b.day - visit.day))
+      others.sort((a, b) => abs(a.day - visit.day) - abs(b.day - visit.day))
       return [...new Set([...one, ...onVisits(own, [others[0]!], board)])]
     }
     return one.length > 0 ? one : own
   }
   // Visits of other machines on the same days, which take each other's room.
-  const reach = 1 + Math.floor(random() * 4)
-  const count = 1 + Math.floor(random() * 3)
+  const reach = 1 + floor(random() * 4)
+  const count = 1 + floor(random() * 3)
   const result = new Set(onVisits(own, [visit], board))
   let others = 0
   for (let tries = 0; tries < 40 && tries < machines.length * 2 && others < count; tries++) {
     const other = pick(machines)
     const near: Visit[] = []
     for (const each of board.visitOn[other.index]!.values())
-      if (Math.abs(each.day - visit.day) <= reach) near.push(each)
+      if (abs(each.day - visit.day) <= reach) near.push(each)
     if (near.length > 0) {
       others++
       onVisits(groupsOf.get(other)!, [pick(near)], board).forEach((group) => result.add(group))
@@ -265,14 +269,14 @@ const onVisits = (groups: Task[][], visits: Visit[], board: Board): Task[][] =>
 function shuffled<T>(list: readonly T[], random: () => number): T[] {
   const result = [...list]
   for (let at = result.length - 1; at > 0; at--) {
-    const other = Math.floor(random() * (at + 1))
+    const other = floor(random() * (at + 1))
     ;[result[at], result[other]] = [result[other]!, result[at]!]
   }
   return result
 }
 
-const latestOf = (group: Task[]) => Math.min(...group.map(({ latest }) => latest))
-const dueOf = (group: Task[]) => Math.min(...group.map(({ due }) => due))
+const latestOf = (group: Task[]) => min(...group.map(({ latest }) => latest))
+const dueOf = (group: Task[]) => min(...group.map(({ due }) => due))
 const workOf = (group: Task[]) => group.reduce((sum, { minutes }) => sum + minutes, 0)
 
 /** Puts groups back, what comes before others first; then what need not be done, where it pays. */
@@ -292,13 +296,13 @@ function recreate(board: Board, ruined: Task[][], saves: Saves, random: () => nu
   } else board.openingWeighs = share < 0.85 ? 1 : random()
   board.heedsNext = random() < 0.5
   if (random() < 0.35) {
-    const [task] = ruined[Math.floor(random() * ruined.length)]!
-    const from = Math.max(0, task!.earliest)
-    const to = Math.min(board.horizon - 1, task!.latest)
+    const [task] = ruined[floor(random() * ruined.length)]!
+    const from = max(0, task!.earliest)
+    const to = min(board.horizon - 1, task!.latest)
     const { visitFixedCost, accessMinutes } = task!.on
     const worth =
       visitFixedCost + board.rate * task!.access.reduce((sum, node) => sum + (accessMinutes[node] ?? 0), 0)
-    board.lure = { day: from + Math.floor(random() * (to - from + 1)), worth: worth * random() }
+    board.lure = { day: from + floor(random() * (to - from + 1)), worth: worth * random() }
   }
   place(board, inTurn(order), saves)
   board.openingWeighs = 1

@@ -1,0 +1,259 @@
+import { addDays, dayNumber, daysBetween, type Day } from '../calendar'
+import type { ServiceShape } from '../composing'
+import { qualifications } from '../models'
+import type { PlanTerms, Span } from './crewTerms'
+import type { PlanProblem, PlanTask } from './planner'
+import type { VisitState } from './visits'
+
+/** A service that is due, or stands on a visit. */
+export type FleetService = {
+  assemblyId: string
+  pump: string
+  task: string
+  name: string
+  where: string
+  positions: string[]
+  machineId: string
+  due: Day
+  window: Span | null
+  isOver: boolean
+  /** How long it lasts between two times, in days. */
+  lifeDays: number
+  /** Whether it comes again by itself. */
+  comesAgain: boolean
+  partsCents: number
+  /** The first day on which its parts are there, where some are missing today. */
+  partsFrom: Day | null
+  shape: ServiceShape
+  /** The visit that it stands on. */
+  visitId: string | null
+}
+
+export type FleetVisit = {
+  id: string
+  version: number
+  number: number
+  machineId: string
+  day: Day
+  leadId: string
+  state: VisitState
+  winter: '' | 'lay' | 'return'
+  minutes: number
+}
+
+export type Fleet = {
+  today: Day
+  weeks: number
+  terms: PlanTerms
+  crew: {
+    id: string
+    name: string
+    yardId: string | null
+    days: number[]
+    minutes: number
+    /** Null where nobody has said: any. */
+    skills: string[] | null
+    leave: Span[]
+  }[]
+  machines: { id: string; number: string; name: string; yardId: string; away: Span[] }[]
+  services: FleetService[]
+  visits: FleetVisit[]
+}
+
+/** A failure costs so many times the planned renewal, and so many days of down-time. Ours. */
+const failure = { times: 4, days: 2 }
+/** The chance of failing that has come by the end of the late tolerance. Ours. */
+const chanceAtEnd = 1 / 3
+
+export const serviceId = ({
+  assemblyId,
+  task,
+  positions,
+}: Pick<FleetService, 'assemblyId' | 'task' | 'positions'>) => [assemblyId, task, ...positions].join(' ')
+
+/** Whether a visit stays where it is: worked on, approved, of winter, or of the next days. */
+export function isPinned(
+  { state, winter, day }: FleetVisit,
+  { today, terms }: Pick<Fleet, 'today' | 'terms'>,
+): boolean {
+  return state !== 'booked' || winter !== '' || day < addDays(today, terms.frozenDays)
+}
+
+/**
+ * The fleet as the planner is asked: its services with their windows and costs, who works when, what is booked.
+ *
+ * Costs (domain, planning visits): a day early gives up that share of the parts and of the work; a day late costs
+ * what a failure costs above the planned renewal, by a chance that rises from the due day to a third at the end of
+ * the late tolerance.
+ */
+export function fleetProblem(fleet: Fleet): PlanProblem {
+  const { today, weeks, terms, crew, machines, services, visits } = fleet
+  const horizonDays = weeks * 7
+  const at = (day: Day) => daysBetween(today, day)
+  const daysOf = (spans: readonly Span[]) =>
+    spans.flatMap(({ from, to }) => span(Math.max(0, at(from)), Math.min(horizonDays - 1, at(to))))
+  const closed = new Set(daysOf(terms.closed))
+  const rate = terms.hourCents / 60
+  const inUse = new Set(machines.map(({ id }) => id))
+  const byMachine = new Map<string, FleetService[]>()
+  for (const service of services)
+    if (inUse.has(service.machineId) && (service.visitId !== null || at(service.due) < horizonDays))
+      byMachine.set(service.machineId, [...(byMachine.get(service.machineId) ?? []), service])
+  const asked = [...byMachine.values()].flat()
+  const share = 1 - terms.freePercent / 100
+  const standing = visits.filter(
+    ({ machineId, day }) => inUse.has(machineId) && at(day) >= 0 && at(day) < horizonDays,
+  )
+  const tasksOf = (visit: FleetVisit) => asked.filter(({ visitId }) => visitId === visit.id).map(serviceId)
+  const members = crew.map((member) => {
+    const leave = new Set(daysOf(member.leave))
+    return {
+      id: member.id,
+      ...(member.yardId !== null && { yard: member.yardId }),
+      skills: member.skills ?? [...qualifications],
+      minutesByDay: Array.from({ length: horizonDays }, (_, day) =>
+        closed.has(day) || leave.has(day) || !member.days.includes(weekday(addDays(today, day)))
+          ? 0
+          : Math.round(member.minutes * share),
+      ),
+    }
+  })
+  const nobody = span(0, horizonDays - 1).filter((day) =>
+    members.every(({ minutesByDay }) => minutesByDay[day] === 0),
+  )
+  const shutOf = new Map(
+    machines.map(({ id, away }) => [id, new Set([...daysOf(away), ...closed, ...nobody])]),
+  )
+  const winters = standing.filter(({ winter }) => winter !== '')
+  return {
+    horizonDays,
+    labourRatePerMinute: rate,
+    downtimeCostPerDay: terms.downtimeCents,
+    crew: members,
+    travelMinutes: Object.fromEntries(
+      [...new Set(terms.travel.map(({ from }) => from))].map((from) => [
+        from,
+        Object.fromEntries(
+          terms.travel.filter((each) => each.from === from).map(({ to, minutes }) => [to, minutes]),
+        ),
+      ]),
+    ),
+    benches: terms.benches.flatMap(({ yardId, places }) =>
+      places === null ? [] : [{ yard: yardId, places }],
+    ),
+    machines: machines.map(({ id, yardId, away }) => ({
+      id,
+      yard: yardId,
+      visitFixedCost: terms.visitCents,
+      blockedDays: [...new Set([...daysOf(away), ...closed])],
+      accessMinutes: accessOf(byMachine.get(id) ?? []),
+    })),
+    tasks: [
+      ...asked.map((service) =>
+        asTask(service, {
+          ...{ horizonDays, at, rate, downtime: terms.downtimeCents, visits },
+          shut: shutOf.get(service.machineId)!,
+        }),
+      ),
+      // What winter takes besides its services: a piece of work that stays where it is.
+      ...winters.map((visit): PlanTask => {
+        const own = asked.filter(({ visitId }) => visitId === visit.id)
+        const rest = own.reduce((sum, { shape }) => sum + shape.minutes, 0)
+        return {
+          id: `winter ${visit.id}`,
+          machine: visit.machineId,
+          access: [],
+          minutes: Math.max(0, visit.minutes - rest),
+          ...{
+            earliest: 0,
+            due: at(visit.day),
+            latest: horizonDays - 1,
+            earlyCostPerDay: 0,
+            lateCostPerDay: 0,
+          },
+        }
+      }),
+    ],
+    fixed: standing
+      .filter((visit) => isPinned(visit, fleet))
+      .map((visit) => ({
+        ...{ machine: visit.machineId, day: at(visit.day), crew: visit.leadId },
+        tasks: [...tasksOf(visit), ...(visit.winter === '' ? [] : [`winter ${visit.id}`])],
+      })),
+    present: standing
+      .filter((visit) => !isPinned(visit, fleet))
+      .map((visit) => ({
+        ...{ machine: visit.machineId, day: at(visit.day), crew: visit.leadId },
+        ...{ tasks: tasksOf(visit), moveCost: terms.moveCents },
+      })),
+  }
+}
+
+type Around = {
+  horizonDays: number
+  at: (day: Day) => number
+  rate: number
+  downtime: number
+  visits: FleetVisit[]
+  /** Days on which the machine, or everybody, is away. */
+  shut: ReadonlySet<number>
+}
+
+function asTask(service: FleetService, { horizonDays, at, rate, downtime, visits, shut }: Around): PlanTask {
+  const { shape, window, isOver, lifeDays, partsCents, partsFrom, visitId } = service
+  // What is booked is to be done, also where it is due only after the plan's end.
+  const due = service.visitId === null ? at(service.due) : Math.min(at(service.due), horizonDays - 1)
+  const renewal = partsCents + rate * shape.minutes
+  const early = window === null ? 7 : Math.max(0, due - at(window.from))
+  const late = window === null ? 7 : Math.max(1, at(window.to) - due)
+  const earlyCostPerDay = renewal / Math.max(1, lifeDays)
+  const visit = visitId === null ? undefined : visits.find(({ id }) => id === visitId)
+  // What is booked far from its window stays possible where it is booked.
+  const booked = visit ? at(visit.day) : due
+  const skill = shape.qualifications[0]
+  const latest = Math.max(due + late, booked, 0)
+  // Where its window holds no day on which it can be done, it is late rather than left out.
+  const from = Math.max(0, due - early, partsFrom === null || visitId !== null ? 0 : at(partsFrom))
+  const canBe = Array.from(
+    { length: Math.max(0, Math.min(latest, horizonDays - 1) - from + 1) },
+    (_, on) => on + from,
+  )
+  const isShut = canBe.every((day) => shut.has(day))
+  const comesAgain = service.comesAgain && lifeDays >= 7 && lifeDays < horizonDays
+  return {
+    id: serviceId(service),
+    machine: service.machineId,
+    access: ['safe', ...shape.openings.map(({ node }) => `${service.assemblyId} ${node}`)],
+    minutes: shape.minutes,
+    earliest: Math.min(due - early, booked),
+    due,
+    latest: isOver || isShut ? horizonDays - 1 : latest,
+    earlyCostPerDay,
+    lateCostPerDay: (((failure.times - 1) * renewal + failure.days * downtime) * chanceAtEnd) / late,
+    ...(skill !== undefined && { skill }),
+    ...(shape.helperMinutes > 0 && { people: 2, helperMinutes: shape.helperMinutes }),
+    ...(partsFrom !== null && visitId === null && { partsFromDay: at(partsFrom) }),
+    ...(comesAgain && {
+      repeatEveryDays: Math.round(lifeDays),
+      earlyDays: early,
+      lateDays: late,
+      endCostPerDay: earlyCostPerDay,
+    }),
+  }
+}
+
+/** Minutes of each opening of a machine; making safe and proving is one for all its pumps, the longest of theirs. */
+function accessOf(services: FleetService[]): Record<string, number> {
+  const minutes: Record<string, number> = { safe: 0 }
+  for (const { assemblyId, shape } of services) {
+    minutes.safe = Math.max(minutes.safe!, shape.aroundMinutes)
+    for (const opening of shape.openings) minutes[`${assemblyId} ${opening.node}`] = opening.minutes
+  }
+  return minutes
+}
+
+const span = (from: number, to: number) =>
+  Array.from({ length: Math.max(0, to - from + 1) }, (_, at) => from + at)
+
+/** 1 Monday to 7 Sunday. */
+const weekday = (day: Day) => ((dayNumber(day) + 3) % 7) + 1

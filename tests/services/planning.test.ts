@@ -1,0 +1,113 @@
+import { v7 as uuid } from 'uuid'
+import { fleetProblem, planVisits, proposalsOf, takeOf, type Proposal } from '@/core/plan'
+import {
+  bookVisit,
+  listOpenVisits,
+  loadCrew,
+  loadFleet,
+  saveCrew,
+  savePlanTerms,
+  getPlanTerms,
+  takePlan,
+} from '@/services/plan'
+import { problemIn, removeDatabase } from '../support/database'
+import { at, workshop, type Workshop } from '../support/bench'
+
+let shop: Workshop
+const now = <T>(work: () => Promise<T>) => at('2026-08-03', work)
+beforeEach(async () => {
+  shop = await workshop()
+})
+afterAll(removeDatabase)
+
+async function propose(weeks = 26): Promise<Proposal[]> {
+  const fleet = await loadFleet(shop.coordinator, weeks)
+  const problem = fleetProblem(fleet)
+  const plan = await planVisits(problem, { seed: 1 })
+  expect(plan.unplaced).toEqual([])
+  return proposalsOf(fleet, problem, plan.visits, 'EUR')
+}
+const seals = ['hpSeal@1', 'hpSeal@2', 'hpSeal@3']
+const book = (day: string, task: string, positions: string[]) =>
+  bookVisit(shop.coordinator, {
+    id: uuid(),
+    items: [{ assemblyId: shop.pumpId, task, positions }],
+    ...{ day, startTime: '', leadId: shop.technician.id, note: '' },
+  })
+const booked = async () =>
+  (await listOpenVisits(shop.viewer)).map(({ day, services, minutes }) => ({
+    day,
+    minutes,
+    tasks: [...new Set(services.map(({ task }) => task))].sort(),
+  }))
+
+test('what is due is proposed as visits with their reasons, taken in one act, and taken back', () =>
+  now(async () => {
+    const proposals = await propose()
+    expect(proposals.length).toBeGreaterThan(0)
+    const shared = proposals.find(({ services }) => services.length > 1)!
+    expect(shared).toMatchObject({ kind: 'new', lead: 'M. Osei', visit: null, machine: 'T-04 silo trailer' })
+    expect(shared.reasons[0]).toMatch(/^Together .+, one by one .+: saves .+\.$/)
+    const { taken, back } = await takePlan(shop.coordinator, takeOf(uuid(), proposals))
+    expect(taken).toBe(proposals.length)
+    const visits = await booked()
+    expect(visits.map(({ day }) => day)).toEqual(proposals.map(({ day }) => day))
+    // Its minutes are composed, and are what the planner reckoned.
+    expect(visits.find(({ day }) => day === shared.day)!.minutes).toBe(shared.minutes)
+    // With all of it booked there is nothing left to propose.
+    expect(await propose()).toEqual([])
+    await takePlan(shop.coordinator, back)
+    expect(await booked()).toEqual([])
+    expect((await propose()).map(({ day }) => day)).toEqual(proposals.map(({ day }) => day))
+  }))
+
+test('two visits behind one manifold become one; whoever changed one of them meanwhile is told, and nothing is taken', () =>
+  now(async () => {
+    await book('2026-08-20', 'hpSeals', seals)
+    await book('2026-08-26', 'plungerCheck', ['plunger@1', 'plunger@2', 'plunger@3'])
+    const before = await booked()
+    const merged = (await propose(8)).find(({ kind }) => kind === 'merged')!
+    expect(merged.reasons.join(' ')).toMatch(/goes into it/)
+    const input = takeOf(uuid(), [merged])
+    const stale = { ...input, visits: input.visits.map((each) => ({ ...each, version: 7 })) }
+    expect(await problemIn(takePlan(shop.coordinator, stale))).toMatchObject({ kind: 'conflict' })
+    expect(await booked()).toEqual(before)
+    const { back } = await takePlan(shop.coordinator, input)
+    expect(await booked()).toMatchObject([
+      { day: merged.day, tasks: expect.arrayContaining(['hpSeals', 'plungerCheck']) },
+    ])
+    await takePlan(shop.coordinator, back)
+    expect(await booked()).toEqual(before)
+    await expect(takePlan(shop.viewer, input)).rejects.toThrow()
+  }))
+
+test('who works when and what for decides who is planned', () =>
+  now(async () => {
+    expect(await loadCrew()).toMatchObject([{ name: 'M. Osei', isKnown: false, minutes: 480, skills: null }])
+    const own = { personId: shop.technician.id, yardId: shop.yardId, minutes: 480, skills: [], leave: [] }
+    await saveCrew(shop.coordinator, { ...own, days: [3] })
+    const [first] = await propose()
+    expect(new Date(`${first!.day}T00:00Z`).getUTCDay()).toBe(3)
+    await saveCrew(shop.coordinator, { ...own, version: 1, days: [] })
+    const fleet = await loadFleet(shop.coordinator, 8)
+    const { unplaced } = await planVisits(fleetProblem(fleet), { seed: 1 })
+    expect(unplaced[0]).toMatchObject({ rule: 'minutes' })
+    const stale = saveCrew(shop.coordinator, { ...own, version: 1, days: [1] })
+    expect(await problemIn(stale)).toMatchObject({ kind: 'conflict' })
+    const leave = [{ from: '2026-08-10', to: '2026-08-01' }]
+    const backwards = saveCrew(shop.coordinator, { ...own, version: 2, days: [1], leave })
+    expect(await problemIn(backwards)).toMatchObject({ kind: 'invalid' })
+  }))
+
+test('terms of planning are checked, and the share for breakdowns leaves less of a day', () =>
+  now(async () => {
+    const terms = await getPlanTerms(shop.coordinator)
+    const wrong = savePlanTerms(shop.coordinator, { ...terms, freePercent: 95, hourCost: '60.00' })
+    expect(await problemIn(wrong)).toMatchObject({ fields: { freePercent: expect.any(String) } })
+    const bad = savePlanTerms(shop.coordinator, { ...terms, hourCost: 'much' })
+    expect(await problemIn(bad)).toMatchObject({ fields: { hourCost: expect.any(String) } })
+    await savePlanTerms(shop.coordinator, { ...terms, freePercent: 50 })
+    const { crew } = fleetProblem(await loadFleet(shop.coordinator, 1))
+    // Monday 3 August to Sunday: five days of 240.
+    expect(crew[0]!.minutesByDay).toEqual([240, 240, 240, 240, 240, 0, 0])
+  }))
