@@ -17,6 +17,9 @@ export type CrewInput = {
   leave: Span[]
 }
 
+/** By their number less one, Monday first. */
+export const weekdayNames = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const
+
 /** Of a technician without a word: Monday to Friday, eight hours, for any work. Ours. */
 export const usualCrew = { yardId: null, days: [1, 2, 3, 4, 5], minutes: 480, leave: [] as Span[] }
 

@@ -15,6 +15,8 @@ export type FleetService = {
   positions: string[]
   machineId: string
   due: Day
+  /** The days by which it has fallen due with 10 and with 90 %; no end where it may never. */
+  band: { early: Day; late: Day | null } | null
   window: Span | null
   isOver: boolean
   /** How long it lasts between two times, in days. */

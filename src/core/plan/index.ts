@@ -65,6 +65,7 @@ export {
   planTermsSchema,
   usualCrew,
   usualPlanTerms,
+  weekdayNames,
   type CrewInput,
   type PlanTerms,
   type PlanTermsInput,
@@ -80,3 +81,6 @@ export {
 } from './fleetProblem'
 export { proposalKinds, proposalsOf, takeOf, type Proposal } from './proposals'
 export { takeSchema, type TakeInput } from './taking'
+export { horizonRows, weeklyLoad, type HorizonRow, type HorizonYard, type Lens } from './horizon'
+export type { PlannerAnswers, PlannerAsks } from './messages'
+export { bookedPlan, nearestDay, tryMove, violationWords, type MoveTrial } from './tryMove'

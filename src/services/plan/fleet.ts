@@ -74,6 +74,7 @@ async function gather(actor: Actor, weeks: number, today: string): Promise<Fleet
           positions,
           machineId: machine.id,
           due: clock.aboutDay!,
+          band: clock.band,
           window: clock.window,
           isOver: clock.state === 'over' || clock.state === 'overdue',
           lifeDays,

@@ -1,6 +1,13 @@
 'use server'
 
-import type { BookingInput, CancelInput, VisitChangeInput } from '@/core/plan'
+import type {
+  BookingInput,
+  CancelInput,
+  CrewInput,
+  PlanTermsInput,
+  TakeInput,
+  VisitChangeInput,
+} from '@/core/plan'
 import * as visits from '@/services/plan'
 import { act } from '../../access/act'
 
@@ -15,4 +22,13 @@ export async function cancelVisit(input: CancelInput) {
 }
 export async function restoreVisit(input: { id: string; version: number }) {
   return act((actor) => visits.restoreVisit(actor, input))
+}
+export async function takePlan(input: TakeInput) {
+  return act((actor) => visits.takePlan(actor, input))
+}
+export async function saveCrew(input: CrewInput) {
+  return act((actor) => visits.saveCrew(actor, input))
+}
+export async function savePlanTerms(input: PlanTermsInput) {
+  return act((actor) => visits.savePlanTerms(actor, input))
 }

@@ -6,6 +6,7 @@ import { listOpenVisits, listVisits } from '@/services/plan'
 import { Note } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Page, Part } from '@/ui/frame/Page'
+import { PlanTabs } from '@/ui/plan'
 import { VisitList } from '@/ui/plan/VisitList'
 import { requireActor } from '../../access/session'
 
@@ -39,6 +40,7 @@ export default async function PlanPage({
         </>
       }
     >
+      <PlanTabs active="week" />
       <div className="stack narrow-page">
         {late.length > 0 && (
           <Note

@@ -1,0 +1,17 @@
+import type { Fleet } from './fleetProblem'
+import type { PlanCost, PlanProgress, Unplaced } from './planner'
+import type { Proposal } from './proposals'
+
+/** What the page asks of the planner's worker, and what it answers. */
+export type PlannerAsks = { kind: 'plan'; fleet: Fleet; currency: string; seed: number } | { kind: 'stop' }
+export type PlannerAnswers =
+  | { kind: 'progress'; progress: PlanProgress }
+  | {
+      kind: 'planned'
+      proposals: Proposal[]
+      unplaced: Unplaced[]
+      cost: PlanCost
+      lowerBound: number
+      proven: boolean
+    }
+  | { kind: 'failed'; says: string }

@@ -1,0 +1,86 @@
+import { addDays, daysBetween, type Day } from '../calendar'
+import { fleetProblem, serviceId, type Fleet } from './fleetProblem'
+import {
+  checkPlan,
+  planCost,
+  visitWork,
+  type PlannedVisit,
+  type PlanProblem,
+  type PlanViolation,
+} from './planner'
+
+/** The visits that are booked, as the planner counts them; who helps is not booked. */
+export function bookedPlan(fleet: Fleet, problem: PlanProblem): PlannedVisit[] {
+  const machineOf = new Map(problem.machines.map((machine) => [machine.id, machine]))
+  const taskOf = new Map(problem.tasks.map((task) => [task.id, task]))
+  return fleet.visits.flatMap((visit) => {
+    const day = daysBetween(fleet.today, visit.day)
+    const machine = machineOf.get(visit.machineId)
+    if (!machine || day < 0 || day >= problem.horizonDays) return []
+    const ids = fleet.services.filter(({ visitId }) => visitId === visit.id).map(serviceId)
+    const tasks = [...ids, ...(visit.winter === '' ? [] : [`winter ${visit.id}`])].filter((id) =>
+      taskOf.has(id),
+    )
+    const { minutes } = visitWork(
+      machine,
+      tasks.map((id) => taskOf.get(id)!),
+    )
+    return [{ machine: visit.machineId, day, crew: visit.leadId, helpers: [], tasks, minutes }]
+  })
+}
+
+export type MoveTrial = {
+  /** What the plan would break that it does not break now. */
+  breaks: PlanViolation[]
+  /** What it would cost more, in cents; below zero for less. */
+  cents: number
+}
+
+/** What moving a booked visit to another day, or to somebody else, would mean. Nothing is changed. */
+export function tryMove(fleet: Fleet, visitId: string, to: { day: Day; leadId: string }): MoveTrial {
+  const problem = fleetProblem(fleet)
+  const before = bookedPlan(fleet, problem)
+  const moved: Fleet = {
+    ...fleet,
+    visits: fleet.visits.map((visit) => (visit.id === visitId ? { ...visit, ...to } : visit)),
+  }
+  const after = bookedPlan(moved, problem)
+  const plain: PlanProblem = { ...problem, fixed: [], present: [] }
+  const known = new Set(checkPlan(plain, before).map((each) => JSON.stringify(each)))
+  return {
+    breaks: checkPlan(plain, after).filter(
+      (each) => each.rule !== 'helpers' && each.rule !== 'after' && !known.has(JSON.stringify(each)),
+    ),
+    cents: Math.round(planCost(plain, after).total - planCost(plain, before).total),
+  }
+}
+
+const ruleWords: Partial<Record<PlanViolation['rule'], string>> = {
+  minutes: 'has not the time for it',
+  skill: 'is not qualified for it',
+  blocked: 'The machine is away, or the company is closed, that day.',
+  bench: 'There is no bench place left in its yard.',
+  parts: 'Its parts are not there by then.',
+  window: 'Outside its window',
+  once: 'The machine has another visit on that day: take both together instead.',
+  horizon: 'That day is outside the plan.',
+}
+
+/** A broken rule as a coordinator reads it. */
+export function violationWords({ rule, crew, task, says }: PlanViolation, fleet: Fleet): string {
+  const person = fleet.crew.find(({ id }) => id === crew)?.name
+  const service = fleet.services.find((each) => serviceId(each) === task)
+  const words = ruleWords[rule] ?? says
+  if ((rule === 'minutes' || rule === 'skill') && person) return `${person} ${words}.`
+  return rule === 'window' && service
+    ? `${words}: ${service.name}${service.where ? `, ${service.where}` : ''}.`
+    : words
+}
+
+/** The nearest day from a wanted one on which a visit breaks nothing that it does not break now; null for none. */
+export function nearestDay(fleet: Fleet, visitId: string, wanted: Day, leadId: string): Day | null {
+  for (let away = 0; away < 21; away++)
+    for (const day of away === 0 ? [wanted] : [addDays(wanted, away), addDays(wanted, -away)])
+      if (day >= fleet.today && tryMove(fleet, visitId, { day, leadId }).breaks.length === 0) return day
+  return null
+}

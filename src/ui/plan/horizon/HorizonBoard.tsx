@@ -1,0 +1,172 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import { useRouter } from 'next/navigation'
+import { useMemo, useState } from 'react'
+import { v7 as uuid } from 'uuid'
+import { addDays, daysBetween, showDay } from '@/core/calendar'
+import {
+  fleetProblem,
+  horizonRows,
+  takeOf,
+  weeklyLoad,
+  type Fleet,
+  type Proposal,
+  type TakeInput,
+} from '@/core/plan'
+import { problemWords, type Outcome } from '@/core/problem'
+import { useToast } from '../../feedback/Toasts'
+import { unpack, type Packed } from '../../frame/packed'
+import { HorizonChart, type Selected, type YardFrostDays } from './HorizonChart'
+import { HorizonPanel } from './HorizonPanel'
+import { ProposalList } from './ProposalList'
+import { usePlanner } from './usePlanner'
+import './horizon.css'
+
+type Props = {
+  packed: Packed<Fleet>
+  yards: { id: string; name: string }[]
+  frost: YardFrostDays[]
+  currency: string
+  mayPlan: boolean
+  take: (input: TakeInput) => Promise<Outcome<{ taken: number; back: TakeInput }>>
+}
+
+const chartWidth = 672
+
+/** Machines against weeks, with what is due, booked and proposed; what is chosen stands beside it. */
+export function HorizonBoard({ packed, yards, frost, currency, mayPlan, take }: Props) {
+  const fleet = unpack(packed)
+  const router = useRouter()
+  const toast = useToast()
+  const planner = usePlanner()
+  const [selected, setSelected] = useState<Selected | null>(null)
+  const [trouble, setTrouble] = useState('')
+  const perDay = chartWidth / (fleet.weeks * 7)
+  const rows = useMemo(() => horizonRows(fleet, yards, Math.ceil(36 / perDay)), [fleet, yards, perDay])
+  const load = useMemo(() => weeklyLoad(fleet, fleetProblem(fleet).crew), [fleet])
+  const proposals = planner.state.kind === 'planned' ? planner.state.planned.proposals : []
+
+  async function takeThese(input: TakeInput, done: string): Promise<boolean> {
+    setTrouble('')
+    const outcome = await take(input)
+    if (!outcome.ok) {
+      setTrouble(problemWords(outcome.problem))
+      return false
+    }
+    planner.clear()
+    setSelected(null)
+    router.refresh()
+    const { back } = outcome.data
+    toast(done, async () => {
+      const undone = await take(back)
+      if (!undone.ok) setTrouble(problemWords(undone.problem))
+      router.refresh()
+    })
+    return true
+  }
+  const takeProposals = (chosen: Proposal[]) =>
+    takeThese(
+      takeOf(uuid(), chosen),
+      chosen.length === 1 ? 'One change is taken.' : `${chosen.length} changes are taken.`,
+    )
+
+  return (
+    <div className="horizon">
+      <div>
+        <HorizonChart
+          fleet={fleet}
+          yards={rows}
+          frost={frost}
+          load={load}
+          perDay={perDay}
+          width={chartWidth}
+          proposals={proposals}
+          selected={selected}
+          select={setSelected}
+          movable={mayPlan}
+        />
+      </div>
+      <aside className="horizon-panel" aria-label="Chosen">
+        {trouble !== '' && (
+          <p className="oxide strong" role="alert">
+            {trouble}
+          </p>
+        )}
+        {mayPlan && planner.state.kind !== 'planned' && (
+          <div className="horizon-propose">
+            {planner.state.kind === 'running' ? (
+              <>
+                <p role="status">
+                  Planning{' '}
+                  {Math.round(
+                    (100 * (planner.state.progress?.done ?? 0)) / (planner.state.progress?.of || 1),
+                  )}{' '}
+                  %
+                  <progress value={planner.state.progress?.done ?? 0} max={planner.state.progress?.of || 1} />
+                </p>
+                <Button variant="outlined" onClick={planner.stop}>
+                  Stop with the best so far
+                </Button>
+              </>
+            ) : (
+              <Button variant="contained" onClick={() => planner.plan(fleet, currency)}>
+                Propose {fleet.weeks} weeks
+              </Button>
+            )}
+            {planner.state.kind === 'failed' && (
+              <p className="oxide" role="alert">
+                {planner.state.says}
+              </p>
+            )}
+          </div>
+        )}
+        <HorizonPanel
+          fleet={fleet}
+          selected={selected}
+          select={setSelected}
+          currency={currency}
+          mayPlan={mayPlan}
+          move={(visitId, day, leadId) => {
+            const visit = fleet.visits.find(({ id }) => id === visitId)!
+            const items = fleet.services
+              .filter((service) => service.visitId === visitId)
+              .map(({ assemblyId, task, positions }) => ({ assemblyId, task, positions }))
+            return takeThese(
+              {
+                id: uuid(),
+                visits: [{ visitId, version: visit.version, day, leadId, items }],
+                cancel: [],
+                restore: [],
+              },
+              `Moved to ${showDay(day, fleet.today)}.`,
+            )
+          }}
+        />
+        {planner.state.kind === 'planned' && (
+          <ProposalList
+            planned={planner.state.planned}
+            fleet={fleet}
+            currency={currency}
+            look={(proposal) =>
+              setSelected({
+                kind: 'day',
+                machineId: proposal.machineId,
+                day: daysBetween(fleet.today, proposal.day),
+              })
+            }
+            take={takeProposals}
+            leave={planner.clear}
+          />
+        )}
+        {planner.state.kind === 'idle' && selected === null && (
+          <p className="second">
+            Choose a block for its reasons. Drag a visit to another day, or use the arrow keys; nothing is
+            moved until you say so. {showDay(fleet.today)} to{' '}
+            {showDay(addDays(fleet.today, fleet.weeks * 7 - 1), fleet.today)}.
+          </p>
+        )}
+      </aside>
+    </div>
+  )
+}

@@ -1,0 +1,147 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import { useState } from 'react'
+import { addDays, showDay } from '@/core/calendar'
+import {
+  proposalKinds,
+  serviceId,
+  showMinutes,
+  type Fleet,
+  type PlannerAnswers,
+  type Proposal,
+} from '@/core/plan'
+import { showMoney } from '@/core/units'
+
+type Props = {
+  planned: Extract<PlannerAnswers, { kind: 'planned' }>
+  fleet: Fleet
+  currency: string
+  look: (proposal: Proposal) => void
+  take: (chosen: Proposal[]) => Promise<boolean>
+  leave: () => void
+}
+
+/** Changes to today's plan, each with its reason: take all, some, or none. */
+export function ProposalList({ planned, fleet, currency, look, take, leave }: Props) {
+  const { proposals, unplaced, cost, lowerBound, proven } = planned
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
+  const [isTaking, setTaking] = useState(false)
+  const chosen = proposals.filter(({ key }) => !left.has(key))
+  const gap = lowerBound > 0 ? (100 * (cost.total - lowerBound)) / lowerBound : 0
+  return (
+    <section className="part" aria-label="Proposed">
+      <header>
+        <h2>
+          {proposals.length === 0
+            ? 'Nothing to change'
+            : `${proposals.length} ${proposals.length === 1 ? 'change' : 'changes'}`}
+        </h2>
+      </header>
+      <p className="second">
+        {proven
+          ? `${showMoney(Math.round(cost.total), currency)}: there is no cheaper plan.`
+          : `${showMoney(Math.round(cost.total), currency)}; no plan is more than ${gap < 0.1 ? 'a tenth of a percent' : `${gap.toFixed(1)} %`} cheaper.`}
+      </p>
+      <p>
+        {proposals.length > 0 && (
+          <Button
+            variant="contained"
+            disabled={chosen.length === 0 || isTaking}
+            onClick={async () => {
+              setTaking(true)
+              await take(chosen)
+              setTaking(false)
+            }}
+          >
+            {chosen.length === proposals.length ? `Take all ${chosen.length}` : `Take ${chosen.length}`}
+          </Button>
+        )}{' '}
+        <Button variant="outlined" onClick={leave}>
+          {proposals.length > 0 ? 'Take none' : 'Close'}
+        </Button>
+      </p>
+      <ul className="line-list horizon-proposals">
+        {proposals.map((proposal) => (
+          <li key={proposal.key}>
+            <div>
+              <FormControlLabel
+                control={
+                  <Checkbox
+                    size="small"
+                    checked={!left.has(proposal.key)}
+                    onChange={({ target }) => {
+                      const next = new Set(left)
+                      if (target.checked) next.delete(proposal.key)
+                      else next.add(proposal.key)
+                      setLeft(next)
+                    }}
+                  />
+                }
+                label={
+                  <>
+                    <strong>{proposal.machine}</strong>, {showDay(proposal.day, fleet.today)}
+                  </>
+                }
+              />
+              <span className="second block">
+                {proposalKinds[proposal.kind]}: {proposal.services.length}{' '}
+                {proposal.services.length === 1 ? 'service' : 'services'}, {proposal.lead},{' '}
+                {showMinutes(proposal.minutes)}
+              </span>
+              <details onToggle={(event) => event.currentTarget.open && look(proposal)}>
+                <summary>Why</summary>
+                <ul>
+                  {proposal.services.map((service) => (
+                    <li key={serviceId(service)}>
+                      {service.name} <span className="second">{service.where}</span>
+                    </li>
+                  ))}
+                </ul>
+                {proposal.reasons.map((reason) => (
+                  <p key={reason} className="second">
+                    {reason}
+                  </p>
+                ))}
+              </details>
+            </div>
+          </li>
+        ))}
+      </ul>
+      {unplaced.length > 0 && (
+        <>
+          <h3>Left out</h3>
+          <ul className="line-list">
+            {unplaced.map(({ task, reason }) => {
+              const service = fleet.services.find((each) => serviceId(each) === task.replace(/~\d+$/, ''))
+              const machine = fleet.machines.find(({ id }) => id === service?.machineId)
+              return (
+                <li key={task}>
+                  <span>
+                    <strong>{machine?.number}</strong> {service?.name}
+                    {/~\d+$/.test(task) && ', the time after'}
+                    <span className="second block">{plainReason(reason, fleet)}</span>
+                  </span>
+                </li>
+              )
+            })}
+          </ul>
+        </>
+      )}
+    </section>
+  )
+}
+
+/** The planner's reason with days and machines as people name them. */
+function plainReason(reason: string, fleet: Fleet): string {
+  const dated = reason.replace(
+    /\bday (-?\d+)( to (-?\d+))?/g,
+    (_all, from: string, _to: string, to?: string) => {
+      const name = (number: string) => showDay(addDays(fleet.today, Number(number)), fleet.today)
+      return to === undefined ? name(from) : `${name(from)} to ${name(to)}`
+    },
+  )
+  return fleet.machines.reduce((words, { id, number }) => words.replaceAll(id, number), dated)
+}

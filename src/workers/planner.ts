@@ -1,0 +1,24 @@
+import { fleetProblem, planVisits, proposalsOf, type PlannerAnswers, type PlannerAsks } from '@/core/plan'
+
+let stopped = false
+const answer = (message: PlannerAnswers) => self.postMessage(message)
+
+self.onmessage = async ({ data }: MessageEvent<PlannerAsks>) => {
+  if (data.kind === 'stop') {
+    stopped = true
+    return
+  }
+  try {
+    const { fleet, currency, seed } = data
+    const problem = fleetProblem(fleet)
+    const { visits, unplaced, cost, lowerBound, proven } = await planVisits(problem, {
+      seed,
+      onProgress: (progress) => answer({ kind: 'progress', progress }),
+      shouldStop: () => stopped,
+    })
+    const proposals = proposalsOf(fleet, problem, visits, currency)
+    answer({ kind: 'planned', proposals, unplaced, cost, lowerBound, proven })
+  } catch (error) {
+    answer({ kind: 'failed', says: error instanceof Error ? error.message : String(error) })
+  }
+}
