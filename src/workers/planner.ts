@@ -1,4 +1,11 @@
-import { fleetProblem, planVisits, proposalsOf, type PlannerAnswers, type PlannerAsks } from '@/core/plan'
+import {
+  fleetProblem,
+  planVisits,
+  proposalsOf,
+  whatIf,
+  type PlannerAnswers,
+  type PlannerAsks,
+} from '@/core/plan'
 
 let stopped = false
 const answer = (message: PlannerAnswers) => self.postMessage(message)
@@ -9,6 +16,11 @@ self.onmessage = async ({ data }: MessageEvent<PlannerAsks>) => {
     return
   }
   try {
+    if (data.kind === 'whatIf') {
+      const { change } = data
+      answer({ kind: 'tried', change, answer: await whatIf(data.fleet, change, data.currency) })
+      return
+    }
     const { fleet, currency, seed } = data
     const problem = fleetProblem(fleet)
     const { visits, unplaced, cost, lowerBound, proven } = await planVisits(problem, {

@@ -48,7 +48,10 @@ test('what is due is proposed as visits with their reasons, taken in one act, an
     const shared = proposals.find(({ services }) => services.length > 1)!
     expect(shared).toMatchObject({ kind: 'new', lead: 'M. Osei', visit: null, machine: 'T-04 silo trailer' })
     expect(shared.reasons[0]).toMatch(/^Together .+, one by one .+: saves .+\.$/)
-    const { taken, back } = await takePlan(shop.coordinator, takeOf(uuid(), proposals))
+    const { taken, back } = await takePlan(
+      shop.coordinator,
+      takeOf(uuid(), proposals, await loadFleet(shop.coordinator, 26)),
+    )
     expect(taken).toBe(proposals.length)
     const visits = await booked()
     expect(visits.map(({ day }) => day)).toEqual(proposals.map(({ day }) => day))
@@ -68,7 +71,7 @@ test('two visits behind one manifold become one; whoever changed one of them mea
     const before = await booked()
     const merged = (await propose(8)).find(({ kind }) => kind === 'merged')!
     expect(merged.reasons.join(' ')).toMatch(/goes into it/)
-    const input = takeOf(uuid(), [merged])
+    const input = takeOf(uuid(), [merged], await loadFleet(shop.coordinator, 8))
     const stale = { ...input, visits: input.visits.map((each) => ({ ...each, version: 7 })) }
     expect(await problemIn(takePlan(shop.coordinator, stale))).toMatchObject({ kind: 'conflict' })
     expect(await booked()).toEqual(before)

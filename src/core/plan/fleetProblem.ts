@@ -40,6 +40,8 @@ export type FleetVisit = {
   leadId: string
   state: VisitState
   winter: '' | 'lay' | 'return'
+  /** Its sheet is opened: it is being worked on. */
+  hasSheet: boolean
   minutes: number
 }
 
@@ -75,10 +77,12 @@ export const serviceId = ({
 
 /** Whether a visit stays where it is: worked on, approved, of winter, or of the next days. */
 export function isPinned(
-  { state, winter, day }: FleetVisit,
+  { state, winter, day, hasSheet }: FleetVisit,
   { today, terms }: Pick<Fleet, 'today' | 'terms'>,
 ): boolean {
-  return state !== 'booked' || winter !== '' || day < addDays(today, terms.frozenDays)
+  if (state !== 'booked' || winter !== '' || hasSheet) return true
+  // One whose day has passed did not happen: it is to be planned anew.
+  return day >= today && day < addDays(today, terms.frozenDays)
 }
 
 /**
@@ -98,8 +102,16 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
   const rate = terms.hourCents / 60
   const inUse = new Set(machines.map(({ id }) => id))
   const byMachine = new Map<string, FleetService[]>()
+  // What a visit of days past is still at is being done, and not planned.
+  const inHand = new Set(
+    visits.filter((visit) => visit.day < today && isPinned(visit, fleet)).map(({ id }) => id),
+  )
   for (const service of services)
-    if (inUse.has(service.machineId) && (service.visitId !== null || at(service.due) < horizonDays))
+    if (
+      !inHand.has(service.visitId ?? '') &&
+      inUse.has(service.machineId) &&
+      (service.visitId !== null || at(service.due) < horizonDays)
+    )
       byMachine.set(service.machineId, [...(byMachine.get(service.machineId) ?? []), service])
   const asked = [...byMachine.values()].flat()
   const share = 1 - terms.freePercent / 100

@@ -154,16 +154,45 @@ function reasonsOf(
   return reasons
 }
 
-/** Proposals as one act to send. */
-export const takeOf = (id: string, proposals: readonly Proposal[]): TakeInput => ({
-  id,
-  visits: proposals.map(({ visit, day, leadId, services }) => ({
-    visitId: visit?.id ?? null,
-    version: visit?.version ?? null,
-    day,
-    leadId,
-    items: services.map(({ assemblyId, task, positions }) => ({ assemblyId, task, positions })),
-  })),
-  cancel: proposals.flatMap(({ instead }) => instead.map((each) => ({ id: each.id, version: each.version }))),
-  restore: [],
-})
+/**
+ * Chosen proposals as one act to send. A visit keeps what nobody chosen takes from it; one that is left with nothing is
+ * cancelled.
+ */
+export function takeOf(id: string, chosen: readonly Proposal[], fleet: Fleet): TakeInput {
+  const asItem = ({
+    assemblyId,
+    task,
+    positions,
+  }: Pick<FleetService, 'assemblyId' | 'task' | 'positions'>) => ({
+    ...{ assemblyId, task, positions },
+  })
+  const taken = new Set(chosen.flatMap(({ services }) => services.map(serviceId)))
+  const staysOn = (visitId: string) =>
+    fleet.services.filter((service) => service.visitId === visitId && !taken.has(serviceId(service)))
+  const becomes = new Set(chosen.flatMap(({ visit }) => visit?.id ?? []))
+  const losing = fleet.visits.filter(
+    (visit) =>
+      !becomes.has(visit.id) &&
+      fleet.services.some((service) => service.visitId === visit.id && taken.has(serviceId(service))),
+  )
+  return {
+    id,
+    visits: [
+      ...chosen.map(({ visit, day, leadId, services }) => ({
+        visitId: visit?.id ?? null,
+        version: visit?.version ?? null,
+        ...{ day, leadId },
+        items: [...services.map(asItem), ...(visit ? staysOn(visit.id).map(asItem) : [])],
+      })),
+      ...losing.flatMap((visit) => {
+        const items = staysOn(visit.id).map(asItem)
+        const { id: visitId, version, day, leadId } = visit
+        return items.length === 0 ? [] : [{ visitId, version, day, leadId, items }]
+      }),
+    ],
+    cancel: losing
+      .filter((visit) => staysOn(visit.id).length === 0)
+      .map(({ id: visitId, version }) => ({ id: visitId, version })),
+    restore: [],
+  }
+}

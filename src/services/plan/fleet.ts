@@ -119,9 +119,14 @@ async function gather(actor: Actor, weeks: number, today: string): Promise<Fleet
     services,
     visits: visits.flatMap((visit) => {
       const machine = visit.machineNumber === null ? undefined : machineOf.get(visit.machineNumber)
-      const { id, version, number, day, leadId, state, winter, minutes } = visit
+      const { id, version, number, day, leadId, state, winter, minutes, sheet } = visit
       return machine
-        ? [{ id, version, number, machineId: machine.id, day, leadId, state, winter, minutes }]
+        ? [
+            {
+              ...{ id, version, number, machineId: machine.id, day, leadId, state, winter, minutes },
+              hasSheet: sheet !== null,
+            },
+          ]
         : []
     }),
   }

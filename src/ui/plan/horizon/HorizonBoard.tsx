@@ -11,16 +11,20 @@ import {
   takeOf,
   weeklyLoad,
   type Fleet,
+  type PlannerAnswers,
   type Proposal,
   type TakeInput,
+  type WhatIfAnswer,
 } from '@/core/plan'
 import { problemWords, type Outcome } from '@/core/problem'
+import { showMoney } from '@/core/units'
 import { useToast } from '../../feedback/Toasts'
 import { unpack, type Packed } from '../../frame/packed'
 import { HorizonChart, type Selected, type YardFrostDays } from './HorizonChart'
 import { HorizonPanel } from './HorizonPanel'
 import { ProposalList } from './ProposalList'
 import { usePlanner } from './usePlanner'
+import { WhatIfForm } from './WhatIfForm'
 import './horizon.css'
 
 type Props = {
@@ -45,7 +49,9 @@ export function HorizonBoard({ packed, yards, frost, currency, mayPlan, take }: 
   const perDay = chartWidth / (fleet.weeks * 7)
   const rows = useMemo(() => horizonRows(fleet, yards, Math.ceil(36 / perDay)), [fleet, yards, perDay])
   const load = useMemo(() => weeklyLoad(fleet, fleetProblem(fleet).crew), [fleet])
-  const proposals = planner.state.kind === 'planned' ? planner.state.planned.proposals : []
+  const { state } = planner
+  const proposals =
+    state.kind === 'planned' ? state.planned.proposals : state.kind === 'tried' ? state.answer.proposals : []
 
   async function takeThese(input: TakeInput, done: string): Promise<boolean> {
     setTrouble('')
@@ -67,9 +73,17 @@ export function HorizonBoard({ packed, yards, frost, currency, mayPlan, take }: 
   }
   const takeProposals = (chosen: Proposal[]) =>
     takeThese(
-      takeOf(uuid(), chosen),
+      takeOf(uuid(), chosen, fleet),
       chosen.length === 1 ? 'One change is taken.' : `${chosen.length} changes are taken.`,
     )
+
+  const lists = {
+    fleet,
+    look: ({ machineId, day }: Proposal) =>
+      setSelected({ kind: 'day', machineId, day: daysBetween(fleet.today, day) }),
+    take: takeProposals,
+    leave: planner.clear,
+  }
 
   return (
     <div className="horizon">
@@ -93,7 +107,7 @@ export function HorizonBoard({ packed, yards, frost, currency, mayPlan, take }: 
             {trouble}
           </p>
         )}
-        {mayPlan && planner.state.kind !== 'planned' && (
+        {mayPlan && planner.state.kind !== 'planned' && planner.state.kind !== 'tried' && (
           <div className="horizon-propose">
             {planner.state.kind === 'running' ? (
               <>
@@ -145,19 +159,25 @@ export function HorizonBoard({ packed, yards, frost, currency, mayPlan, take }: 
         />
         {planner.state.kind === 'planned' && (
           <ProposalList
-            planned={planner.state.planned}
-            fleet={fleet}
-            currency={currency}
-            look={(proposal) =>
-              setSelected({
-                kind: 'day',
-                machineId: proposal.machineId,
-                day: daysBetween(fleet.today, proposal.day),
-              })
-            }
-            take={takeProposals}
-            leave={planner.clear}
+            proposals={proposals}
+            unplaced={planner.state.planned.unplaced}
+            says={goodness(planner.state.planned, currency)}
+            {...lists}
           />
+        )}
+        {planner.state.kind === 'tried' && (
+          <>
+            <Broken answer={planner.state.answer} />
+            <ProposalList
+              proposals={proposals}
+              unplaced={planner.state.answer.unplaced}
+              says="The smallest repair. Nothing is stored until it is taken."
+              {...lists}
+            />
+          </>
+        )}
+        {mayPlan && (planner.state.kind === 'idle' || planner.state.kind === 'failed') && (
+          <WhatIfForm fleet={fleet} yards={yards} ask={(change) => planner.whatIf(fleet, currency, change)} />
         )}
         {planner.state.kind === 'idle' && selected === null && (
           <p className="second">
@@ -168,5 +188,36 @@ export function HorizonBoard({ packed, yards, frost, currency, mayPlan, take }: 
         )}
       </aside>
     </div>
+  )
+}
+
+/** How good a plan is against what no plan can be cheaper than. */
+function goodness(
+  { cost, lowerBound, proven }: Extract<PlannerAnswers, { kind: 'planned' }>,
+  currency: string,
+): string {
+  const total = showMoney(Math.round(cost.total), currency)
+  if (proven) return `${total}: there is no cheaper plan.`
+  const gap = lowerBound > 0 ? (100 * (cost.total - lowerBound)) / cost.total : 100
+  return `${total}; no plan is more than ${gap < 0.1 ? 'a tenth of a percent' : `${gap.toFixed(1)} %`} cheaper.`
+}
+
+/** What of the booked visits would not hold. */
+function Broken({ answer: { broken } }: { answer: WhatIfAnswer }) {
+  return (
+    <section className="part" aria-label="What breaks">
+      <header>
+        <h2>{broken.length === 0 ? 'Every booked visit holds' : 'What breaks'}</h2>
+      </header>
+      <ul className="line-list">
+        {broken.map(({ machine, says }) => (
+          <li key={machine + says}>
+            <span>
+              <strong>{machine}</strong> {says}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
   )
 }

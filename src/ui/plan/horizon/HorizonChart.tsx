@@ -74,7 +74,12 @@ export function HorizonChart(props: Props) {
               <strong>{yard.name}</strong>
               <div style={{ width }}>
                 {odds
-                  .filter(({ chance, at }) => chance >= 0.5 && at >= 0)
+                  .filter(
+                    ({ chance, at }, index) =>
+                      chance >= 0.5 &&
+                      at >= 0 &&
+                      !odds.some((later, place) => place > index && (later.at - at) * perDay < 96),
+                  )
                   .map(({ chance, at }) => (
                     <span key={chance} style={{ left: at * perDay }}>
                       {chance >= 0.9 ? 'frost 90 % likely' : 'even odds'}{' '}

@@ -5,32 +5,24 @@ import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import { useState } from 'react'
 import { addDays, showDay } from '@/core/calendar'
-import {
-  proposalKinds,
-  serviceId,
-  showMinutes,
-  type Fleet,
-  type PlannerAnswers,
-  type Proposal,
-} from '@/core/plan'
-import { showMoney } from '@/core/units'
+import { proposalKinds, serviceId, showMinutes, type Fleet, type Proposal, type Unplaced } from '@/core/plan'
 
 type Props = {
-  planned: Extract<PlannerAnswers, { kind: 'planned' }>
+  proposals: Proposal[]
+  unplaced: Unplaced[]
+  /** How good it is, in words. */
+  says: string
   fleet: Fleet
-  currency: string
   look: (proposal: Proposal) => void
   take: (chosen: Proposal[]) => Promise<boolean>
   leave: () => void
 }
 
 /** Changes to today's plan, each with its reason: take all, some, or none. */
-export function ProposalList({ planned, fleet, currency, look, take, leave }: Props) {
-  const { proposals, unplaced, cost, lowerBound, proven } = planned
+export function ProposalList({ proposals, unplaced, says, fleet, look, take, leave }: Props) {
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
   const [isTaking, setTaking] = useState(false)
   const chosen = proposals.filter(({ key }) => !left.has(key))
-  const gap = lowerBound > 0 ? (100 * (cost.total - lowerBound)) / lowerBound : 0
   return (
     <section className="part" aria-label="Proposed">
       <header>
@@ -40,11 +32,7 @@ export function ProposalList({ planned, fleet, currency, look, take, leave }: Pr
             : `${proposals.length} ${proposals.length === 1 ? 'change' : 'changes'}`}
         </h2>
       </header>
-      <p className="second">
-        {proven
-          ? `${showMoney(Math.round(cost.total), currency)}: there is no cheaper plan.`
-          : `${showMoney(Math.round(cost.total), currency)}; no plan is more than ${gap < 0.1 ? 'a tenth of a percent' : `${gap.toFixed(1)} %`} cheaper.`}
-      </p>
+      <p className="second">{says}</p>
       <p>
         {proposals.length > 0 && (
           <Button

@@ -1,13 +1,14 @@
 'use client'
 
 import { useCallback, useEffect, useRef, useState } from 'react'
-import type { Fleet, PlannerAnswers, PlannerAsks, PlanProgress } from '@/core/plan'
+import type { Fleet, FleetChange, PlannerAnswers, PlannerAsks, PlanProgress, WhatIfAnswer } from '@/core/plan'
 
 type Planned = Extract<PlannerAnswers, { kind: 'planned' }>
 export type PlannerState =
   | { kind: 'idle' }
   | { kind: 'running'; progress: PlanProgress | null }
   | { kind: 'planned'; planned: Planned }
+  | { kind: 'tried'; change: FleetChange; answer: WhatIfAnswer }
   | { kind: 'failed'; says: string }
 
 /** Plans in a worker of the browser: its progress, its answer, and a way to stop it with the best so far. */
@@ -20,28 +21,31 @@ export function usePlanner() {
   }, [])
   useEffect(() => end, [end])
   const ask = (message: PlannerAsks) => worker.current?.postMessage(message)
+  const begin = (message: PlannerAsks) => {
+    end()
+    setState({ kind: 'running', progress: null })
+    const own = new Worker(new URL('../../../workers/planner.ts', import.meta.url), { type: 'module' })
+    worker.current = own
+    own.onmessage = ({ data }: MessageEvent<PlannerAnswers>) => {
+      if (data.kind === 'progress') setState({ kind: 'running', progress: data.progress })
+      else if (data.kind === 'planned') setState({ kind: 'planned', planned: data })
+      else setState(data)
+      if (data.kind !== 'progress') end()
+    }
+    own.onerror = () => {
+      setState({
+        kind: 'failed',
+        says: 'The planner stopped unexpectedly. Nothing was changed: propose again.',
+      })
+      end()
+    }
+    ask(message)
+  }
   return {
     state,
-    plan: (fleet: Fleet, currency: string) => {
-      end()
-      setState({ kind: 'running', progress: null })
-      const own = new Worker(new URL('../../../workers/planner.ts', import.meta.url), { type: 'module' })
-      worker.current = own
-      own.onmessage = ({ data }: MessageEvent<PlannerAnswers>) => {
-        if (data.kind === 'progress') setState({ kind: 'running', progress: data.progress })
-        else if (data.kind === 'planned') setState({ kind: 'planned', planned: data })
-        else setState({ kind: 'failed', says: data.says })
-        if (data.kind !== 'progress') end()
-      }
-      own.onerror = () => {
-        setState({
-          kind: 'failed',
-          says: 'The planner stopped unexpectedly. Nothing was changed: propose again.',
-        })
-        end()
-      }
-      ask({ kind: 'plan', fleet, currency, seed: 1 })
-    },
+    plan: (fleet: Fleet, currency: string) => begin({ kind: 'plan', fleet, currency, seed: 1 }),
+    whatIf: (fleet: Fleet, currency: string, change: FleetChange) =>
+      begin({ kind: 'whatIf', fleet, currency, change }),
     stop: () => ask({ kind: 'stop' }),
     clear: () => {
       end()

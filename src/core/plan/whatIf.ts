@@ -1,0 +1,90 @@
+import { addDays, daysBetween, type Day } from '../calendar'
+import { fleetProblem, serviceId, type Fleet } from './fleetProblem'
+import { repairPlan, type PlanChange, type Unplaced } from './planner'
+import { proposalsOf, type Proposal } from './proposals'
+import { bookedPlan, violationWords } from './tryMove'
+
+/** What may happen to the plan, as a coordinator says it. */
+export type FleetChange =
+  | { kind: 'away'; personId: string; from: Day; to: Day }
+  | { kind: 'called'; machineId: string; from: Day; to: Day }
+  | { kind: 'partsLate'; visitId: string; days: number }
+  | { kind: 'bench'; yardId: string; places: number }
+
+export const changeNames: Record<FleetChange['kind'], string> = {
+  away: 'A technician is away',
+  called: 'A machine is called to a job',
+  partsLate: 'The parts of a visit come late',
+  bench: 'A yard has so many bench places',
+}
+
+export type WhatIfAnswer = {
+  /** What of the booked visits would not hold, in words. */
+  broken: { machine: string; says: string }[]
+  /** The smallest repair, as changes to the present plan. */
+  proposals: Proposal[]
+  unplaced: Unplaced[]
+}
+
+/**
+ * What a change would break of the booked visits, and the smallest repair: those of the next days stay, and each
+ * that is moved costs what moving it costs. Nothing is stored.
+ */
+export async function whatIf(fleet: Fleet, change: FleetChange, currency: string): Promise<WhatIfAnswer> {
+  const booked: Fleet = { ...fleet, services: fleet.services.filter(({ visitId }) => visitId !== null) }
+  const problem = fleetProblem(booked)
+  const visits = bookedPlan(booked, problem)
+  const repaired = await repairPlan(problem, visits, asChange(booked, change), {
+    frozenDays: 0,
+    moveCost: fleet.terms.moveCents,
+  })
+  const numberOf = new Map(fleet.machines.map(({ id, number, name }) => [id, `${number} ${name}`]))
+  const told = new Set<string>()
+  return {
+    broken: repaired.broken
+      .filter(({ rule }) => rule !== 'helpers')
+      .map((each) => {
+        const day = each.day === undefined ? undefined : addDays(fleet.today, each.day)
+        const machines = each.machine
+          ? [each.machine]
+          : visits
+              .filter((visit) => visit.day === each.day && (!each.crew || visit.crew === each.crew))
+              .map(({ machine }) => machine)
+        return {
+          machine: machines.map((id) => numberOf.get(id) ?? '').join(', '),
+          says: `${violationWords(each, fleet)}${day === undefined ? '' : ` (${day})`}`,
+        }
+      })
+      .filter(({ machine, says }) => !told.has(machine + says) && told.add(machine + says)),
+    proposals: proposalsOf(booked, repaired.problem, repaired.visits, currency),
+    unplaced: repaired.unplaced,
+  }
+}
+
+function asChange(fleet: Fleet, change: FleetChange): PlanChange {
+  const end = fleet.weeks * 7 - 1
+  const days = (from: Day, to: Day) => {
+    const first = Math.max(0, daysBetween(fleet.today, from))
+    const last = Math.min(end, daysBetween(fleet.today, to))
+    return Array.from({ length: Math.max(0, last - first + 1) }, (_, at) => first + at)
+  }
+  switch (change.kind) {
+    case 'away':
+      return { kind: 'away', crew: change.personId, days: days(change.from, change.to) }
+    case 'called':
+      return { kind: 'called', machine: change.machineId, days: days(change.from, change.to) }
+    case 'bench':
+      return { kind: 'benches', yard: change.yardId, places: change.places }
+    case 'partsLate': {
+      const visit = fleet.visits.find(({ id }) => id === change.visitId)
+      const from = visit ? daysBetween(fleet.today, visit.day) + change.days : 0
+      return {
+        kind: 'tasks',
+        tasks: fleet.services
+          .filter(({ visitId }) => visitId === change.visitId)
+          // What waits for its parts is late rather than left out.
+          .map((service) => ({ id: serviceId(service), partsFromDay: from, latest: end })),
+      }
+    }
+  }
+}

@@ -1,0 +1,113 @@
+import type { Person } from '../support/browser'
+import { eventually } from '../support/browser'
+import { demoApp } from '../support/demo'
+
+const demo = demoApp()
+jest.setTimeout(300_000)
+
+/** Presses the button whose name begins so, in a part of the page, and says its whole name. */
+async function pressBegun(person: Person, begun: string, within = 'main'): Promise<string> {
+  const handle = await person.page.waitForFunction(
+    (words, scope) =>
+      [...document.querySelectorAll<HTMLButtonElement>(`${scope} button`)].find(
+        (each) => each.textContent!.startsWith(words) && !each.disabled,
+      ),
+    { polling: 40 },
+    begun,
+    within,
+  )
+  const button = handle.asElement()!
+  const name = await button.evaluate((each) => (each as HTMLElement).textContent!)
+  await (button as unknown as { click: () => Promise<void> }).click()
+  return name
+}
+const count = (person: Person, selector: string) => person.page.$$eval(selector, (all) => all.length)
+const booked = (person: Person) => count(person, '.horizon-block:not(.proposed)')
+
+test('who works when is entered, with what is wrong beside its field', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/plan/crew')
+  await person.sees('nobody has said when they work')
+  await person.press('Change')
+  await person.type('Work on such a day', 'long')
+  await person.press('Save')
+  await eventually(async () =>
+    expect(await person.errorOf('Work on such a day')).toContain('Enter 0 to 960 minutes.'),
+  )
+  await person.type('Work on such a day', '420')
+  await person.press('Fri')
+  await person.press('Save')
+  await person.sees('Planning goes by it from now on.')
+  await person.sees('Mon, Tue, Wed, Thu')
+  await person.press('Change what planning goes by')
+  await person.type('Stays free for breakdowns', '25')
+  await person.press('Save')
+  await person.sees('25 % of each day')
+})
+
+test('a plan is proposed, read, taken in part, taken back, taken, and one visit moved by the keyboard', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/plan/horizon?weeks=6')
+  const before = await booked(person)
+  await person.press('Propose 6 weeks')
+  await person.sees('cheaper')
+  const proposed = await count(person, '.horizon-proposals > li')
+  expect(proposed).toBeGreaterThan(5)
+  expect(await count(person, '.horizon-block.proposed')).toBe(proposed)
+  await person.press('Why')
+  await person.sees('one by one')
+  // One is left out, the rest taken.
+  await person.page.$eval('.horizon-proposals input', (box) => (box as HTMLInputElement).click())
+  expect(await pressBegun(person, 'Take ', '.horizon-panel')).toBe(`Take ${proposed - 1}`)
+  await person.sees(`${proposed - 1} changes are taken.`)
+  await eventually(async () => expect(await booked(person)).toBeGreaterThan(before))
+  const taken = await booked(person)
+  await person.press('Undo')
+  await eventually(async () => expect(await booked(person)).toBe(before))
+  // Once more, all of it.
+  await person.press('Propose 6 weeks')
+  await person.sees('cheaper')
+  await pressBegun(person, 'Take all', '.horizon-panel')
+  await eventually(async () => expect(await booked(person)).toBeGreaterThanOrEqual(taken))
+  // A visit that may move, by the keyboard; what it means stands beside it before anything is stored.
+  const block = await person.page.waitForSelector('.horizon-block.movable')
+  const name = await block!.evaluate((each) => each.getAttribute('aria-label')!.split(' to ')[0]!)
+  await block!.click()
+  await person.sees('Technician')
+  await person.page.keyboard.press('ArrowRight')
+  await person.sees('If moved to')
+  await person.sees('It costs')
+  await pressBegun(person, 'Move to', '.horizon-panel')
+  await person.sees('Moved to')
+  await person.press('Undo')
+  await eventually(async () =>
+    expect(await count(person, `.horizon-block[aria-label^="${name} to"]`)).toBe(1),
+  )
+})
+
+test('what if a technician is away: what breaks, and a repair that is stored only when it is taken', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/plan/horizon?weeks=6')
+  await person.press('Propose 6 weeks')
+  await person.sees('cheaper')
+  await pressBegun(person, 'Take all', '.horizon-panel')
+  await person.sees('What if')
+  await person.press('Try it')
+  await person.sees('Choose which.')
+  const whole = await person.page.$$eval('.horizon-block:not(.proposed)', (all) =>
+    all.map((each) => each.getAttribute('aria-label')),
+  )
+  await person.choose('Which', 'M. Osei')
+  await person.type('To', '20 Nov 2026')
+  await person.press('Try it')
+  await person.sees('What breaks')
+  await person.sees('M. Osei has not the time for it.')
+  await person.sees('The smallest repair.')
+  expect(await count(person, '.horizon-proposals > li')).toBeGreaterThan(0)
+  await person.press('Take none')
+  expect(
+    await person.page.$$eval('.horizon-block:not(.proposed)', (all) =>
+      all.map((each) => each.getAttribute('aria-label')),
+    ),
+  ).toEqual(whole)
+})
