@@ -31,11 +31,16 @@ export type WhatIfAnswer = {
  * that is moved costs what moving it costs. Nothing is stored.
  */
 export async function whatIf(fleet: Fleet, change: FleetChange, currency: string): Promise<WhatIfAnswer> {
-  const booked: Fleet = { ...fleet, services: fleet.services.filter(({ visitId }) => visitId !== null) }
+  const booked: Fleet = {
+    ...fleet,
+    services: fleet.services.filter(({ visitId }) => visitId !== null),
+    // The next days are left alone by the repair itself, where they can stay.
+    terms: { ...fleet.terms, frozenDays: 0 },
+  }
   const problem = fleetProblem(booked)
   const visits = bookedPlan(booked, problem)
   const repaired = await repairPlan(problem, visits, asChange(booked, change), {
-    frozenDays: 0,
+    frozenDays: fleet.terms.frozenDays,
     moveCost: fleet.terms.moveCents,
   })
   const numberOf = new Map(fleet.machines.map(({ id, number, name }) => [id, `${number} ${name}`]))

@@ -124,6 +124,16 @@ test('booked visits stay and are joined; what they overload is told, and nothing
   expect(over.visits.map(({ day }) => day)).toEqual([3, 5])
 })
 
+test('a machine whose visits hold nothing but booked work leaves the others to be planned', async () => {
+  const fixed = [2, 4, 7].map((day, at) => ({ machine: 'T-04', day, crew: 'Varga', tasks: [`booked ${at}`] }))
+  const own = fixed.map(({ tasks, day }) => task(tasks[0]!, { due: day, access: [] }))
+  const free = task('seals', { earliest: 9, due: 9, latest: 9, repeatEveryDays: 30 })
+  // A visit that cannot stay keeps the cost above its bound, so that the search goes on to its end.
+  const present = [{ machine: 'T-04', day: 0, crew: 'Varga', tasks: ['seals'], moveCost: 5 }]
+  const found = await plan([...own, free], { fixed, present })
+  expect(found.visits.map(({ day }) => day)).toEqual([2, 4, 7, 9])
+})
+
 test('a visit that people were told of stays until moving it is worth more', async () => {
   const told = (moveCost: number) => [{ machine: 'T-04', day: 2, crew: 'Varga', tasks: ['seals'], moveCost }]
   expect((await plan([task('seals')], { present: told(7) })).visits[0]!.day).toBe(2)

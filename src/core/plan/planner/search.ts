@@ -92,6 +92,8 @@ export async function improve(
       const ruined =
         (board.missing > 0 && random() < 0.15 && ruinForMissing(board, machines, groupsOf, random)) ||
         ruin(board, pickMachine(), machines, groupsOf, random)
+      // A visit of nothing but booked work has nothing to take off.
+      if (ruined.length === 0) continue
       const before = board.score
       // What was there, to be laid out again where nothing better comes.
       const saved: Saves = new Map()

@@ -1,0 +1,234 @@
+import {
+  fleetProblem,
+  horizonRows,
+  planVisits,
+  proposalsOf,
+  takeOf,
+  tryMove,
+  usualPlanTerms,
+  violationWords,
+  weeklyLoad,
+  whatIf,
+  type Fleet,
+  type FleetService,
+  type FleetVisit,
+} from '@/core/plan'
+
+const monday = '2026-08-03'
+const service = (task: string, due: string, more: Partial<FleetService> = {}): FleetService => ({
+  ...{
+    assemblyId: 'P-04',
+    pump: 'P-04',
+    task,
+    name: task,
+    where: '',
+    positions: ['1'],
+    machineId: 'm1',
+    due,
+  },
+  ...{ band: null, window: { from: '2026-08-01', to: '2026-09-30' }, isOver: false, lifeDays: 100 },
+  ...{ comesAgain: false, partsCents: 1000, partsFrom: null, visitId: null },
+  shape: {
+    ...{ minutes: 30, openings: [{ node: 'manifold', minutes: 60 }], aroundMinutes: 20 },
+    ...{ helperMinutes: 0, qualifications: [] },
+  },
+  ...more,
+})
+const visit = (id: string, day: string, more: Partial<FleetVisit> = {}): FleetVisit => ({
+  ...{
+    id,
+    version: 1,
+    number: Number(id),
+    machineId: 'm1',
+    day,
+    leadId: 'varga',
+    state: 'booked',
+    winter: '',
+  },
+  ...{ hasSheet: false, minutes: 110 },
+  ...more,
+})
+const fleet = (more: Partial<Fleet> = {}): Fleet => ({
+  ...{ today: monday, weeks: 4, terms: usualPlanTerms, services: [], visits: [] },
+  crew: ['varga', 'brandt'].map((id) => ({
+    ...{ id, name: id, yardId: null, days: [1, 2, 3, 4, 5], minutes: 480, skills: null, leave: [] },
+  })),
+  machines: [{ id: 'm1', number: 'T-04', name: 'trailer', yardId: 'y', away: [] }],
+  ...more,
+})
+
+test('costs follow the share of life given up, and the chance of failing that a late day adds', () => {
+  // Renewal: 10.00 of parts and 30 min at 54.00 an hour, 27.00: 37.00 over 100 days, 0.37 a day.
+  // A failure: three times 37.00 more, and two days standing at 120.00: 351.00, a third of it over 20 late days.
+  const [task] = fleetProblem(
+    fleet({
+      services: [service('seals', '2026-08-10', { window: { from: '2026-08-05', to: '2026-08-30' } })],
+    }),
+  ).tasks
+  expect(task).toMatchObject({
+    earliest: 2,
+    due: 7,
+    latest: 27,
+    minutes: 30,
+    access: ['safe', 'P-04 manifold'],
+  })
+  expect(task!.earlyCostPerDay).toBeCloseTo(37)
+  expect(task!.lateCostPerDay).toBeCloseTo(35100 / 3 / 20)
+})
+
+test('who is away, closed days, weekends and the share for breakdowns leave what is left of each day', () => {
+  const problem = fleetProblem(
+    fleet({
+      terms: { ...usualPlanTerms, closed: [{ from: '2026-08-05', to: '2026-08-05' }] },
+      crew: [
+        {
+          ...{ id: 'varga', name: 'Varga', yardId: null, days: [1, 2, 3, 4, 5], minutes: 480, skills: null },
+          leave: [{ from: '2026-08-06', to: '2026-08-10' }],
+        },
+      ],
+    }),
+  )
+  expect(problem.crew[0]!.minutesByDay.slice(0, 9)).toEqual([384, 384, 0, 0, 0, 0, 0, 0, 384])
+  expect(problem.machines[0]!.blockedDays).toEqual([2])
+})
+
+test('a service whose machine is away all through its window is late rather than left out', async () => {
+  const away = fleet({
+    machines: [
+      {
+        ...{ id: 'm1', number: 'T-04', name: 'trailer', yardId: 'y' },
+        away: [{ from: monday, to: '2026-08-14' }],
+      },
+    ],
+    services: [service('seals', '2026-08-08', { window: { from: '2026-08-05', to: '2026-08-12' } })],
+  })
+  const plan = await planVisits(fleetProblem(away), { seed: 1 })
+  // Monday the 17th: the 15th and 16th are a weekend.
+  expect(plan.visits).toMatchObject([{ day: 14 }])
+})
+
+test('a visit in hand stays out of the plan, one whose day has passed is planned anew, winter stays', async () => {
+  const given = fleet({
+    services: [
+      service('seals', '2026-08-10', { visitId: '1' }),
+      service('oil', '2026-08-10', { visitId: '2' }),
+      service('valves', '2026-08-20', { visitId: '3' }),
+    ],
+    visits: [
+      visit('1', '2026-08-01', { hasSheet: true }),
+      visit('2', '2026-07-31'),
+      visit('3', '2026-08-20', { winter: 'lay' }),
+    ],
+  })
+  const problem = fleetProblem(given)
+  expect(problem.tasks.map(({ id }) => id)).toEqual(['P-04 oil 1', 'P-04 valves 1', 'winter 3'])
+  expect(problem.fixed).toMatchObject([{ day: 17, tasks: ['P-04 valves 1', 'winter 3'] }])
+  const plan = await planVisits(problem, { seed: 1 })
+  expect(proposalsOf(given, problem, plan.visits, 'EUR')).toMatchObject([
+    {
+      visit: { id: expect.stringMatching(/^[23]$/) },
+      services: expect.arrayContaining([expect.objectContaining({ task: 'oil' })]),
+    },
+  ])
+})
+
+test('what is taken in part leaves visits with what nobody takes from them, and cancels those left with nothing', () => {
+  const given = fleet({
+    services: [
+      service('seals', '2026-08-20', { visitId: '1' }),
+      service('valves', '2026-08-20', { visitId: '1' }),
+      service('oil', '2026-08-20', { visitId: '2' }),
+    ],
+    visits: [visit('1', '2026-08-18'), visit('2', '2026-08-19')],
+  })
+  const chosen = (tasks: string[]) => ({
+    ...{
+      key: 'k',
+      kind: 'new' as const,
+      machineId: 'm1',
+      machine: 'T-04',
+      day: '2026-08-17',
+      leadId: 'varga',
+      lead: 'Varga',
+    },
+    ...{ minutes: 1, visit: null, instead: [], reasons: [] },
+    services: tasks.map((task) => ({
+      assemblyId: 'P-04',
+      task,
+      positions: ['1'],
+      name: task,
+      where: '',
+      pump: 'P-04',
+    })),
+  })
+  const input = takeOf('act', [chosen(['seals', 'oil'])], given)
+  expect(input.visits.map(({ visitId, items }) => [visitId, items.map(({ task }) => task)])).toEqual([
+    [null, ['seals', 'oil']],
+    ['1', ['valves']],
+  ])
+  expect(input.cancel).toEqual([{ id: '2', version: 1 }])
+})
+
+test('moving a visit says what it breaks and what it costs before anything is stored', () => {
+  const given = fleet({
+    services: [
+      service('seals', '2026-08-20', { visitId: '1', window: { from: '2026-08-15', to: '2026-08-25' } }),
+    ],
+    visits: [visit('1', '2026-08-20')],
+  })
+  // A day early: 0.37 of life.
+  expect(tryMove(given, '1', { day: '2026-08-19', leadId: 'varga' })).toEqual({ breaks: [], cents: 37 })
+  const weekend = tryMove(given, '1', { day: '2026-08-22', leadId: 'varga' })
+  expect(weekend.breaks.map((each) => violationWords(each, given))).toEqual([
+    'varga has not the time for it.',
+  ])
+  const late = tryMove(given, '1', { day: '2026-08-28', leadId: 'varga' })
+  expect(late.breaks.map((each) => violationWords(each, given))).toEqual(['Outside its window: seals.'])
+})
+
+test('what if somebody is away: what breaks, and the visit handed over on its day; nothing else is touched', async () => {
+  const given = fleet({
+    machines: ['m1', 'm2'].map((id) => ({ id, number: id, name: 'trailer', yardId: 'y', away: [] })),
+    services: [
+      service('seals', '2026-08-20', { visitId: '1' }),
+      service('oil', '2026-08-06', { visitId: '2', machineId: 'm2' }),
+    ],
+    visits: [visit('1', '2026-08-20'), visit('2', '2026-08-06', { leadId: 'brandt', machineId: 'm2' })],
+  })
+  const away = await whatIf(
+    given,
+    { kind: 'away', personId: 'varga', from: '2026-08-17', to: '2026-08-21' },
+    'EUR',
+  )
+  expect(away.broken).toMatchObject([{ machine: 'm1 trailer', says: expect.stringContaining('varga') }])
+  expect(away.proposals).toMatchObject([
+    { kind: 'moved', day: '2026-08-20', leadId: 'brandt', visit: { id: '1' } },
+  ])
+  const none = await whatIf(given, { kind: 'away', personId: 'varga', from: monday, to: monday }, 'EUR')
+  expect(none).toEqual({ broken: [], proposals: [], unplaced: [] })
+})
+
+test('marks too close to be told apart are drawn as one; the crew’s weeks count what is booked', () => {
+  const band = { early: '2026-08-08', late: '2026-08-14' }
+  const given = fleet({
+    services: [
+      service('seals', '2026-08-10', { band }),
+      service('valves', '2026-08-12', { band: { early: '2026-08-09', late: '2026-08-18' } }),
+      service('oil', '2026-08-24'),
+      service('filter', '2026-07-20', { isOver: true }),
+    ],
+    visits: [visit('1', '2026-08-10'), visit('2', '2026-08-11')],
+  })
+  const [yard] = horizonRows(given, [{ id: 'y', name: 'Yard' }], 4)
+  expect(yard!.rows[0]).toMatchObject({
+    lenses: [{ from: 5, due: 7, to: 15 }, { due: 21 }],
+    over: [{ task: 'filter' }],
+    visits: [{ day: 7, visits: [{ id: '1' }, { id: '2' }] }],
+  })
+  expect(weeklyLoad(given, fleetProblem(given).crew).map(({ free, booked }) => [free, booked])).toEqual([
+    [3840, 0],
+    [3840, 220],
+    [3840, 0],
+    [3840, 0],
+  ])
+})
