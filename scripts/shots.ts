@@ -32,7 +32,15 @@ const shots: Shot[] = [
     },
   },
   { name: 'pump', path: '/fleet/pumps/P-04' },
-  { name: 'plan', path: '/plan' },
+  {
+    name: 'plan',
+    path: '/plan/horizon',
+    prepare: async (person) => {
+      await person.press('Propose 12 weeks')
+      await person.sees('cheaper')
+      await person.press('Why')
+    },
+  },
   {
     name: 'visit',
     path: '/plan',

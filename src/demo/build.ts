@@ -7,6 +7,7 @@ import { tellLibrary } from './library'
 import { tellSigns } from './signs'
 import { tellOrders } from './orders'
 import { tellWinter } from './winter'
+import { tellCrew } from './crew'
 import { tellRules, tellSpells } from './spells'
 import { makeSpares, tellStories, swapPumps } from './stories'
 import { timeZone, makeCompany, makeMachine, coordinator } from './machines'
@@ -45,5 +46,6 @@ export async function buildDemo(today: string, say: (line: string) => void): Pro
   await tellOrders(coordinator, today, timeZone)
   say('ten winters of minima, and a campaign half done')
   await tellWinter(coordinator, technicians, today, timeZone)
+  await tellCrew(coordinator, technicians, today, timeZone)
   await prepareDigests()
 }

@@ -161,6 +161,7 @@ async function measurePages(folder: string, actor: Actor, visitId: string, sheet
       ['/fleet/pumps/P-7/compose', 'compose'],
       ['/hours', 'round'],
       ['/plan', 'Plan'],
+      ['/plan/horizon', 'horizon'],
       [`/plan/${visitId}`, 'visit'],
       ['/sheets', 'Sheets'],
       [`/sheets/${sheetId}`, 'sheet at the bench'],

@@ -27,12 +27,13 @@ import { asLines, openStates } from './visits'
  * Books a visit: some services of the pumps of one machine, or of one pump on a shelf, on a day for a
  * technician. Its minutes are composed, with the shared way in counted once.
  *
- * @param input with the visits that give its services away in the same act
+ * @param giving visits that give its services away in the same act
  * @throws `invalid` beside the field; `conflict` where one of the services is booked already
  */
 export async function bookVisit(
   actor: Actor,
-  { giving = [], ...input }: BookingInput & { giving?: readonly string[] },
+  input: BookingInput,
+  giving: readonly string[] = [],
 ): Promise<{ number: string }> {
   requirePermission(actor, 'visits.plan')
   const { id, items: asked, winter = '', machineId = null, ...when } = check(bookingSchema, input)

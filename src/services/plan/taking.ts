@@ -43,12 +43,12 @@ export async function takePlan(actor: Actor, input: TakeInput): Promise<{ taken:
       if (each.visitId === null) {
         const bookedId = uuidFrom(`${at}`, id)
         await requireNotBookedBut(each.items, [...giving, ...gone])
-        await bookVisit(actor, {
+        const input = {
           id: bookedId,
           items: each.items,
           ...{ day: each.day, startTime: '', leadId: each.leadId, note: '' },
-          giving,
-        })
+        }
+        await bookVisit(actor, input, giving)
         back.cancel.push({ id: bookedId, version: 1 })
         continue
       }
