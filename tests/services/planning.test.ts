@@ -84,6 +84,37 @@ test('two visits behind one manifold become one; whoever changed one of them mea
     await expect(takePlan(shop.viewer, input)).rejects.toThrow()
   }))
 
+test('an act that would put one service on two visits is refused whole', () =>
+  now(async () => {
+    await book('2026-08-20', 'hpSeals', seals)
+    await book('2026-08-26', 'plungerCheck', ['plunger@1', 'plunger@2', 'plunger@3'])
+    const before = await booked()
+    const open = await listOpenVisits(shop.viewer)
+    const both = [
+      { assemblyId: shop.pumpId, task: 'hpSeals', positions: seals },
+      { assemblyId: shop.pumpId, task: 'plungerCheck', positions: ['plunger@1', 'plunger@2', 'plunger@3'] },
+    ]
+    const twice = {
+      ...{ id: uuid(), cancel: [], restore: [] },
+      visits: open.map(({ id, version, day, leadId }) => ({
+        visitId: id,
+        version,
+        day,
+        leadId,
+        items: both,
+      })),
+    }
+    expect(await problemIn(takePlan(shop.coordinator, twice))).toMatchObject({ kind: 'conflict' })
+    expect(await booked()).toEqual(before)
+    // Exchanging them is no such thing.
+    const exchanged = {
+      ...twice,
+      visits: twice.visits.map((each, at) => ({ ...each, items: [both[1 - at]!] })),
+    }
+    await takePlan(shop.coordinator, exchanged)
+    expect((await booked()).map(({ tasks }) => tasks)).toEqual([['plungerCheck'], ['hpSeals']])
+  }))
+
 test('who works when and what for decides who is planned', () =>
   now(async () => {
     expect(await loadCrew()).toMatchObject([{ name: 'M. Osei', isKnown: false, minutes: 480, skills: null }])

@@ -59,6 +59,9 @@ export async function takePlan(actor: Actor, input: TakeInput): Promise<{ taken:
       })
       await rewriteVisit(actor, row, { ...each, version: each.version ?? 0 }, giving)
     }
+    // What was let go of is taken by one only: looked at once all of it stands.
+    for (const visitId of [...giving, ...back.cancel.map((each) => each.id)])
+      await requireNotBooked((await known(visitId)).items, [visitId])
     // Last: what they held is theirs again only now.
     for (const each of restore) await restoreVisit(actor, each)
     return { taken: wanted.length + cancel.length + restore.length, back }
