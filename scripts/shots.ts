@@ -38,7 +38,7 @@ const shots: Shot[] = [
     prepare: async (person) => {
       await person.press('Propose 12 weeks')
       await person.sees('cheaper')
-      await person.press('Why')
+      await person.page.$eval('.horizon-proposals summary', (why) => (why as HTMLElement).click())
     },
   },
   {

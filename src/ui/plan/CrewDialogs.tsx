@@ -46,7 +46,10 @@ export function CrewDialog({
       <Ticks
         name="skills"
         legend="Qualified for, by local codes"
-        options={qualifications.map((value) => ({ value, label: qualificationNames[value] }))}
+        options={qualifications.map((value) => ({
+          value,
+          label: qualificationNames[value].replace(/^qualified for /, ''),
+        }))}
       />
       <Spans name="leave" legend="Away" add="Add days away" />
     </DialogForm>

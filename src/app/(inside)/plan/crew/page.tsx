@@ -75,7 +75,12 @@ export default async function CrewPage() {
                     {member.skills === null
                       ? 'not said: taken for any'
                       : member.skills
-                          .map((skill) => qualificationNames[skill as (typeof qualifications)[number]])
+                          .map((skill) =>
+                            qualificationNames[skill as (typeof qualifications)[number]].replace(
+                              /^qualified for /,
+                              '',
+                            ),
+                          )
                           .join(', ') || 'nothing that local codes ask for'}
                   </TableCell>
                   <TableCell>
