@@ -92,6 +92,7 @@ export async function improve(
       const ruined =
         (board.missing > 0 && random() < 0.15 && ruinForMissing(board, machines, groupsOf, random)) ||
         ruin(board, pickMachine(), machines, groupsOf, random)
+      addWaiting(board, ruined)
       // A visit of nothing but booked work has nothing to take off.
       if (ruined.length === 0) continue
       const before = board.score
@@ -219,13 +220,13 @@ function ruin(
   const pick = <T>(list: readonly T[]): T => list[floor(random() * list.length)]!
   const own = groupsOf.get(machine)!
   const draw = random()
-  if (draw < 0.25) return own
+  if (draw < 0.25) return [...own]
   if (draw < 0.45) {
     const count = 1 + floor(random() * min(3, own.length))
     return shuffled(own, random).slice(0, count)
   }
   const visits = [...board.visitOn[machine.index]!.values()].filter(({ doing }) => doing.length > 0)
-  if (visits.length === 0) return own
+  if (visits.length === 0) return [...own]
   const visit = pick(visits)
   if (draw < 0.85 || machines.length === 1) {
     const one = onVisits(own, [visit], board)
@@ -235,7 +236,7 @@ function ruin(
       others.sort((a, b) => abs(a.day - visit.day) - abs(b.day - visit.day))
       return [...new Set([...one, ...onVisits(own, [others[0]!], board)])]
     }
-    return one.length > 0 ? one : own
+    return one.length > 0 ? one : [...own]
   }
   // Visits of other machines on the same days, which take each other's room.
   const reach = 1 + floor(random() * 4)
@@ -257,7 +258,7 @@ function ruin(
       if (left) result.add(left)
     }
   }
-  return result.size > 0 ? [...result] : own
+  return result.size > 0 ? [...result] : [...own]
 }
 
 const onVisits = (groups: Task[][], visits: Visit[], board: Board): Task[][] =>
@@ -314,6 +315,21 @@ function recreate(board: Board, ruined: Task[][], saves: Saves, random: () => nu
   for (const machine of [...saves.keys()]) prune(board, machine)
   for (const machine of [...saves.keys()])
     for (const task of machine.tasks) if (mayPay(board, task)) board.insert(task.group, { keep: false })
+}
+
+/** What found no day, and comes before or after something that is put back anew, has another chance with it. */
+function addWaiting(board: Board, ruined: Task[][]): void {
+  for (let at = 0; at < ruined.length; at++)
+    for (const task of ruined[at]!)
+      for (const list of [task.before, task.next])
+        for (const { group } of list)
+          if (
+            !ruined.includes(group) &&
+            group.every(
+              ({ isWanted, never, index }) => isWanted && never === null && board.days[index]!.length === 0,
+            )
+          )
+            ruined.push(group)
 }
 
 /** Groups in their order, but each after those that it has to come after. */

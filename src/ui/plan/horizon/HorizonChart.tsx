@@ -228,7 +228,7 @@ function Row({
                 left: Math.max(0, lens.from) * perDay,
                 width: Math.max(16, right - Math.max(0, lens.from) * perDay),
               }}
-              aria-label={`${row.number}: ${lens.services.map(({ name }) => name).join(', ')}, due about ${showDay(addDays(fleet.today, lens.due), fleet.today)}`}
+              aria-label={`${text}, ${row.number}: ${lens.services.map(({ name }) => name).join(', ')}, due about ${showDay(addDays(fleet.today, lens.due), fleet.today)}`}
               onClick={() =>
                 select({
                   kind: 'lens',
@@ -286,7 +286,7 @@ function OverWords({
     <button
       type="button"
       className="horizon-words oxide strong"
-      aria-label={`${row.number}: ${row.over.map(({ name }) => name).join(', ')}, past the limit`}
+      aria-label={`${text}, ${row.number}: ${row.over.map(({ name }) => name).join(', ')}, past the limit`}
       onClick={() => select({ kind: 'over', machineId: row.machineId })}
     >
       {fits && text}
