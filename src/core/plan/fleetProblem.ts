@@ -42,6 +42,8 @@ export type FleetVisit = {
   winter: '' | 'lay' | 'return'
   /** Its sheet is opened: it is being worked on. */
   hasSheet: boolean
+  /** All of its services are among the fleet's; one that is not would be lost on the way. */
+  isWhole: boolean
   minutes: number
 }
 
@@ -77,10 +79,10 @@ export const serviceId = ({
 
 /** Whether a visit stays where it is: worked on, approved, of winter, or of the next days. */
 export function isPinned(
-  { state, winter, day, hasSheet }: FleetVisit,
+  { state, winter, day, hasSheet, isWhole }: FleetVisit,
   { today, terms }: Pick<Fleet, 'today' | 'terms'>,
 ): boolean {
-  if (state !== 'booked' || winter !== '' || hasSheet) return true
+  if (state !== 'booked' || winter !== '' || hasSheet || !isWhole) return true
   // One whose day has passed did not happen: it is to be planned anew.
   return day >= today && day < addDays(today, terms.frozenDays)
 }

@@ -1,4 +1,4 @@
-import { addDays, daysBetween, type Day } from '../calendar'
+import { daysBetween, type Day } from '../calendar'
 import { fleetProblem, serviceId, type Fleet } from './fleetProblem'
 import {
   checkPlan,
@@ -75,12 +75,4 @@ export function violationWords({ rule, crew, task, says }: PlanViolation, fleet:
   return rule === 'window' && service
     ? `${words}: ${service.name}${service.where ? `, ${service.where}` : ''}.`
     : words
-}
-
-/** The nearest day from a wanted one on which a visit breaks nothing that it does not break now; null for none. */
-export function nearestDay(fleet: Fleet, visitId: string, wanted: Day, leadId: string): Day | null {
-  for (let away = 0; away < 21; away++)
-    for (const day of away === 0 ? [wanted] : [addDays(wanted, away), addDays(wanted, -away)])
-      if (day >= fleet.today && tryMove(fleet, visitId, { day, leadId }).breaks.length === 0) return day
-  return null
 }

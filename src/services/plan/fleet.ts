@@ -125,12 +125,17 @@ async function gather(actor: Actor, weeks: number, today: string): Promise<Fleet
             {
               ...{ id, version, number, machineId: machine.id, day, leadId, state, winter, minutes },
               hasSheet: sheet !== null,
+              isWhole: known(visit.services) === known(services.filter(({ visitId }) => visitId === id)),
             },
           ]
         : []
     }),
   }
 }
+
+/** How many places some services are about. */
+const known = (services: { positions: string[] }[]) =>
+  services.reduce((sum, { positions }) => sum + positions.length, 0)
 
 /** The minutes of a service apart; pumps of one model that are due for the same share the answer. */
 function shapeOf(

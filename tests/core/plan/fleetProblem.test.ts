@@ -45,7 +45,7 @@ const visit = (id: string, day: string, more: Partial<FleetVisit> = {}): FleetVi
     state: 'booked',
     winter: '',
   },
-  ...{ hasSheet: false, minutes: 110 },
+  ...{ hasSheet: false, isWhole: true, minutes: 110 },
   ...more,
 })
 const fleet = (more: Partial<Fleet> = {}): Fleet => ({
@@ -130,6 +130,18 @@ test('a visit in hand stays out of the plan, one whose day has passed is planned
       services: expect.arrayContaining([expect.objectContaining({ task: 'oil' })]),
     },
   ])
+})
+
+test('a visit of which the fleet does not know every service stays as it is: none of it can be lost', async () => {
+  const services = [service('seals', '2026-08-24', { visitId: '1' }), service('oil', '2026-08-12')]
+  const given = fleet({ services, visits: [visit('1', '2026-08-20', { isWhole: false })] })
+  const problem = fleetProblem(given)
+  expect(problem.present).toEqual([])
+  expect(problem.fixed).toMatchObject([{ day: 17, tasks: ['P-04 seals 1'] }])
+  const { visits } = await planVisits(problem, { seed: 1 })
+  expect(visits).toContainEqual(
+    expect.objectContaining({ day: 17, tasks: expect.arrayContaining(['P-04 seals 1']) }),
+  )
 })
 
 test('what is taken in part leaves visits with what nobody takes from them, and cancels those left with nothing', () => {

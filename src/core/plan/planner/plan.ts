@@ -3,7 +3,7 @@ import type { Machine, Task } from './linked'
 import { boundOf, plainBound, type MachineBound } from './bound'
 import { checkPlan } from './check'
 import { planCost } from './cost'
-import { occurrenceId } from './occurrences'
+import { occurrenceId, readOccurrence } from './occurrences'
 import { readProblem } from './readProblem'
 import { unplacedOf } from './reasons'
 import { improve, movableGroups, place } from './search'
@@ -103,9 +103,10 @@ export function layOut(
     const ids = new Set(visit.tasks)
     const rest: { task: Task; day: number }[] = []
     for (const id of ids) {
-      const task = taskOf.get(id) ?? taskOf.get(id.slice(0, Math.max(0, id.lastIndexOf('~'))))
+      const read = readOccurrence(id, (each) => taskOf.has(each))
+      const task = read && taskOf.get(read.id)!
       if (!task || task.on.id !== visit.machine) continue
-      if (task.id !== id || task.fixedDays.length > 0) rest.push({ task, day: visit.day })
+      if (read.at > 0 || task.fixedDays.length > 0) rest.push({ task, day: visit.day })
       else if (board.days[task.index]!.length === 0 && task.group.every((each) => ids.has(each.id)))
         board.putAt(task.group, visit.day, lead)
     }

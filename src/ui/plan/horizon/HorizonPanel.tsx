@@ -45,18 +45,24 @@ export function HorizonPanel({ fleet, selected, select, currency, mayPlan, move 
           {machine.number} {machine.name}
         </h2>
       </header>
-      <ul className="line-list">
-        {services.map((service) => (
-          <li key={serviceId(service)}>
-            <span className="grow">
-              {service.name} <span className="second">{service.where}</span>
-              <span className="second block">{dueWords(service, fleet)}</span>
-            </span>
-          </li>
-        ))}
-      </ul>
+      <Services services={services} fleet={fleet} />
       <Link href={`/fleet/${encodeURIComponent(machine.number)}`}>Book on the machine’s page</Link>
     </section>
+  )
+}
+
+function Services({ services, fleet }: { services: FleetService[]; fleet: Fleet }) {
+  return (
+    <ul className="line-list">
+      {services.map((service) => (
+        <li key={serviceId(service)}>
+          <span className="grow">
+            {service.name} <span className="second">{service.where}</span>
+            <span className="second block">{dueWords(service, fleet)}</span>
+          </span>
+        </li>
+      ))}
+    </ul>
   )
 }
 
@@ -115,16 +121,7 @@ function ChosenVisit({
           {visit.winter !== '' && ', winter'}
         </span>
       </p>
-      <ul className="line-list">
-        {services.map((service) => (
-          <li key={serviceId(service)}>
-            <span className="grow">
-              {service.name} <span className="second">{service.where}</span>
-              <span className="second block">{dueWords(service, fleet)}</span>
-            </span>
-          </li>
-        ))}
-      </ul>
+      <Services services={services} fleet={fleet} />
       {mayPlan &&
         (pinned ? (
           <p className="second">
