@@ -84,6 +84,27 @@ test('two visits behind one manifold become one; whoever changed one of them mea
     await expect(takePlan(shop.viewer, input)).rejects.toThrow()
   }))
 
+test('a visit whose day has passed is planned anew, and taking that back leaves it where it was', async () => {
+  await now(() => book('2026-08-05', 'hpSeals', seals))
+  await at('2026-08-10', async () => {
+    const before = await booked()
+    const moved = (await propose(8)).filter(({ visit }) => visit !== null)
+    expect(moved).toMatchObject([{ visit: { day: '2026-08-05' } }])
+    const input = takeOf(uuid(), moved, await loadFleet(shop.coordinator, 8))
+    const { back } = await takePlan(shop.coordinator, input)
+    expect((await booked())[0]!.day >= '2026-08-10').toBe(true)
+    await takePlan(shop.coordinator, back)
+    expect(await booked()).toEqual(before)
+    // Nobody moves a visit to a day that has passed otherwise.
+    const { id, version, leadId } = (await listOpenVisits(shop.viewer))[0]!
+    const past = { visitId: id, version, day: '2026-08-04', leadId, items: input.visits[0]!.items }
+    const act = { id: uuid(), visits: [past], cancel: [], restore: [] }
+    expect(await problemIn(takePlan(shop.coordinator, act))).toMatchObject({
+      fields: { day: expect.any(String) },
+    })
+  })
+})
+
 test('an act that would put one service on two visits is refused whole', () =>
   now(async () => {
     await book('2026-08-20', 'hpSeals', seals)

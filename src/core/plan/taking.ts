@@ -16,6 +16,8 @@ export type TakeInput = {
   }[]
   cancel: { id: string; version: number }[]
   restore: { id: string; version: number }[]
+  /** It takes another act back: a visit may stand again where it stood, also on a day that has passed. */
+  takesBack?: boolean
 }
 
 const item = Joi.object({
@@ -41,4 +43,5 @@ export const takeSchema = Joi.object<TakeInput>({
     .required(),
   cancel: Joi.array().items(reference).max(2000).default([]),
   restore: Joi.array().items(reference).max(2000).default([]),
+  takesBack: Joi.boolean().default(false),
 })

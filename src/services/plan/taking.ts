@@ -28,9 +28,9 @@ import {
  */
 export async function takePlan(actor: Actor, input: TakeInput): Promise<{ taken: number; back: TakeInput }> {
   requirePermission(actor, 'visits.plan')
-  const { id, visits: wanted, cancel, restore } = check(takeSchema, input)
+  const { id, visits: wanted, cancel, restore, takesBack } = check(takeSchema, input)
   return write(async () => {
-    const back: TakeInput = { id: uuidFrom('back', id), visits: [], cancel: [], restore: [] }
+    const back: TakeInput = { id: uuidFrom('back', id), visits: [], cancel: [], restore: [], takesBack: true }
     const gone = new Set(cancel.map((each) => each.id))
     for (const each of cancel) {
       const row = await known(each.id)
@@ -57,6 +57,7 @@ export async function takePlan(actor: Actor, input: TakeInput): Promise<{ taken:
         ...{ visitId: row.id, version: row.version + 1, day: row.day, leadId: row.leadId },
         items: row.items.map(({ assemblyId, task, positions }) => ({ assemblyId, task, positions })),
       })
+      if (each.day !== row.day && !takesBack) await requireDayToCome(each.day)
       await rewriteVisit(actor, row, { ...each, version: each.version ?? 0 }, giving)
     }
     // What was let go of is taken by one only: looked at once all of it stands.
@@ -95,7 +96,6 @@ async function rewriteVisit(
     throw conflict(
       `Sheet ${visitNumber(sheet.number)} was opened for visit ${visitNumber(row.number)}; plan anew.`,
     )
-  if (wanted.day !== row.day) await requireDayToCome(wanted.day)
   await requireLead(wanted.leadId)
   const { items: asked, place } = await placeAndItems(wanted.items)
   if (place.machineId !== row.machineId)
