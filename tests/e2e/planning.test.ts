@@ -45,6 +45,86 @@ test('who works when is entered, with what is wrong beside its field', async () 
   await person.sees('25 % of each day')
 })
 
+/** Presses the button so named in the row that holds some words. */
+async function inRow(person: Person, words: string, name: string): Promise<void> {
+  await person.page.waitForFunction(
+    (text, button) =>
+      [...document.querySelectorAll<HTMLElement>('.today-row')]
+        .filter((row) => row.textContent!.includes(text))
+        .some((row) => [...row.querySelectorAll('button')].some((each) => each.textContent === button)),
+    { polling: 40 },
+    words,
+    name,
+  )
+  await person.page.$$eval(
+    '.today-row',
+    (rows, text, button) =>
+      rows
+        .filter((row) => row.textContent!.includes(text))
+        .flatMap((row) => [...row.querySelectorAll('button')])
+        .find((each) => each.textContent === button)!
+        .click(),
+    words,
+    name,
+  )
+}
+
+test('what is due on one machine is one row: opened, one service taken out, booked, and taken back', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/today')
+  const before = await person.row('V-12', 'Set valve clearance')
+  expect(before).toContain('Change engine oil')
+  expect(before).toMatch(/together 1 h 12 min one by one 1 h 48 min/)
+  await inRow(person, 'V-12', 'Book all this')
+  await person.sees('Together 1 h 12 min')
+  await person.sees('The cheapest day on which everything is there.')
+  // The oil is left for later: what the rest takes is told at once.
+  await person.page.$$eval('[role=dialog] .choices label', (labels) =>
+    (labels.find((each) => each.textContent!.includes('Change engine oil')) as HTMLElement).click(),
+  )
+  await eventually(async () => expect(await person.text()).not.toContain('Together 1 h 12 min'))
+  await person.type('Day', '2026-10-18')
+  await person.sees('has not the time for it.')
+  await person.press('Take that')
+  await person.press('Book it')
+  await person.sees('Booked for')
+  await eventually(async () =>
+    expect(await person.row('V-12', 'Set valve clearance', 'today', 'Prepare')).toMatch(
+      /Set valve clearance/,
+    ),
+  )
+  expect(await person.row('V-12', 'Change engine oil', 'Book')).not.toBe('')
+  await person.press('Undo')
+  await eventually(async () => expect(await person.row('V-12', 'Set valve clearance')).toBe(before))
+})
+
+test('a visit whose technician goes on leave no longer fits: it is named with why, and moved to where it does', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/today')
+  await inRow(person, 'V-12', 'Book all this')
+  await person.sees('Together 1 h 12 min')
+  await person.choose('Technician', 'T. Brandt')
+  await person.type('Day', '2026-10-19')
+  await person.press('Book it')
+  await person.sees('Booked for')
+  await person.goTo('/plan/crew')
+  // The last of the crew is T. Brandt.
+  await person.press('Change')
+  await person.press('Add days away')
+  await person.type('From, line 1', '2026-10-19')
+  await person.type('To, line 1', '2026-10-20')
+  await person.press('Save')
+  await person.sees('Planning goes by it from now on.')
+  await person.goTo('/today')
+  await person.page.select('[aria-label="Kind"]', 'slip')
+  await person.sees('T. Brandt has not the time for it.')
+  await inRow(person, 'V-12', 'Find a better day')
+  await person.sees('Booked for 19 Oct, T. Brandt.')
+  await person.sees('The cheapest day on which everything is there.')
+  await person.press('Change it')
+  await eventually(async () => expect(await person.row('V-12', 'no longer fits')).toBe(''))
+})
+
 test('a plan is proposed, read, taken in part, taken back, taken, and one visit moved by the keyboard', async () => {
   const person = await demo.someone('coordinator')
   await person.goTo('/plan/horizon?weeks=6')

@@ -12,7 +12,7 @@ jest.setTimeout(180_000)
 /** Presses a button of the row of Today that has these words. */
 const inRow = (person: Person, words: string[], button: string) =>
   person.page.$$eval(
-    '.today-row',
+    '.today li',
     (rows, wanted, name) =>
       [
         ...rows
@@ -73,8 +73,7 @@ test('a sign is entered with its figures, brings one cylinder forward, is told o
   await person.press('Settle it')
   await person.sees('goes by its own limit again')
   await person.page.waitForFunction(
-    () =>
-      ![...document.querySelectorAll('.due-row')].some((row) => row.textContent!.includes('gauge at 150')),
+    () => !document.querySelector('.today')!.textContent!.includes('gauge at 150'),
   )
   await person.goTo('/fleet/T-12')
   await person.press('One settled')
@@ -239,7 +238,7 @@ test('a PDF is kept with its machine, opened, and taken off; what is no photo is
 test('a service that was put off comes back for a new sign on one cylinder, and says so', async () => {
   const person = await demo.someone('coordinator')
   await person.goTo('/today')
-  await person.page.select('[aria-label="Kind"]', 'service')
+  await person.page.select('[aria-label="Kind"]', 'bundle')
   const seals = ['P-04', 'Renew high-pressure seals']
   await inRow(person, seals, 'Later')
   await person.type('Until', '2026-11-02')

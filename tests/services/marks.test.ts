@@ -80,9 +80,9 @@ test.each([
 describe('a service that is put off', () => {
   /** Its row as Today shows it, on some cylinders. */
   const rowOf = async (where: string) =>
-    (await getToday(shop.viewer)).rows.find(
-      (row) => row.kind === 'service' && row.clock.task === 'hpSeals' && row.clock.where === where,
-    )
+    (await getToday(shop.viewer)).rows
+      .flatMap((row) => (row.kind === 'bundle' ? row.bundle.services.flatMap((each) => each.row ?? []) : []))
+      .find(({ clock }) => clock.task === 'hpSeals' && clock.where === where)
   const putOff = async (where: string) => {
     const row = (await rowOf(where))!
     const { subject, label, positions, severity, grounds } = row

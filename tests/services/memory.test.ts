@@ -33,6 +33,7 @@ import {
   receivePart,
   savePart,
 } from '@/services/stores'
+import { standsFor } from '@/core/today'
 import { getToday } from '@/services/today'
 import {
   forgetFits,
@@ -310,12 +311,10 @@ const acts: Act[] = [
     what: 'put something off',
     do: async (n) => {
       const { rows } = await getToday(shop.coordinator)
-      const row = rows[n % rows.length]!
+      const [first, ...also] = standsFor(rows[n % rows.length]!).map((each) => ({ id: uuid(), ...each }))
       await snooze(shop.coordinator, {
-        id: uuid(),
-        subject: row.subject,
-        label: row.label,
-        about: { positions: row.positions, severity: row.severity, grounds: row.grounds },
+        ...first!,
+        also,
         until: '2026-08-20',
         reason: 'later',
       })

@@ -1,5 +1,5 @@
 import { v7 as uuid } from 'uuid'
-import { fleetProblem, planVisits, proposalsOf, takeOf, type Proposal } from '@/core/plan'
+import { decisionTake, fleetProblem, planVisits, proposalsOf, takeOf, type Proposal } from '@/core/plan'
 import {
   bookVisit,
   listOpenVisits,
@@ -8,6 +8,8 @@ import {
   saveCrew,
   savePlanTerms,
   getPlanTerms,
+  openDecision,
+  weighDecision,
   takePlan,
 } from '@/services/plan'
 import { problemIn, removeDatabase } from '../support/database'
@@ -166,3 +168,86 @@ test('terms of planning are checked, and the share for breakdowns leaves less of
     // Monday 3 August to Sunday: five days of 240.
     expect(crew[0]!.minutesByDay).toEqual([240, 240, 240, 240, 240, 0, 0])
   }))
+
+describe('a visit decided by hand', () => {
+  const open = (visitId: string | null = null) =>
+    openDecision(shop.coordinator, { machineId: shop.machineId, visitId })
+  const weigh = (items: { assemblyId: string; task: string; positions: string[] }[], more = {}) =>
+    weighDecision(shop.coordinator, {
+      ...{ machineId: shop.machineId, visitId: null, day: null, leadId: null },
+      items,
+      ...more,
+    })
+  const sealsItem = () => ({ assemblyId: shop.pumpId, task: 'hpSeals', positions: seals })
+
+  test('is weighed as it would be composed, and its best day is told with who and what is missing', () =>
+    now(async () => {
+      const { services, visits } = await open()
+      expect(visits).toEqual([])
+      expect(services.map(({ task }) => task)).toContain('hpSeals')
+      const weighed = await weigh([sealsItem()])
+      expect(weighed.best).toMatchObject({ leadId: shop.technician.id })
+      expect(weighed.place).toMatchObject({ ...weighed.best, breaks: [], cents: 0 })
+      const { day, leadId } = weighed.best!
+      await takePlan(
+        shop.coordinator,
+        decisionTake(uuid(), { visit: null, day, leadId, items: [sealsItem()] }, visits),
+      )
+      expect(await booked()).toMatchObject([{ day, tasks: ['hpSeals'], minutes: weighed.minutes }])
+    }))
+
+  test('takes one cylinder from another visit, which keeps the others; taken back, it has them again', () =>
+    now(async () => {
+      await book('2026-08-20', 'hpSeals', seals)
+      const { visits, services } = await open()
+      expect(services.filter(({ task }) => task === 'hpSeals')).toMatchObject([{ visitId: visits[0]!.id }])
+      const items = [{ ...sealsItem(), positions: ['hpSeal@2'] }]
+      const take = decisionTake(
+        uuid(),
+        { visit: null, day: '2026-08-06', leadId: shop.technician.id, items },
+        visits,
+      )
+      const { back } = await takePlan(shop.coordinator, take)
+      const places = async () =>
+        (await listOpenVisits(shop.viewer)).map(({ day, services: on }) => [
+          day,
+          on.flatMap(({ positions }) => positions),
+        ])
+      expect(await places()).toEqual([
+        ['2026-08-06', ['hpSeal@2']],
+        ['2026-08-20', ['hpSeal@1', 'hpSeal@3']],
+      ])
+      await takePlan(shop.coordinator, back)
+      expect(await places()).toEqual([['2026-08-20', seals]])
+    }))
+
+  test('two people who decide the same services at once: the second is told, and nothing is half taken', () =>
+    now(async () => {
+      await book('2026-08-20', 'hpSeals', seals)
+      const { visits } = await open()
+      const decide = (day: string) =>
+        takePlan(
+          shop.coordinator,
+          decisionTake(
+            uuid(),
+            { visit: null, day, leadId: shop.technician.id, items: [sealsItem()] },
+            visits,
+          ),
+        )
+      const outcomes = await Promise.allSettled([decide('2026-08-05'), decide('2026-08-06')])
+      expect(outcomes.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
+      expect(await booked()).toHaveLength(1)
+    }))
+
+  test('what is no machine, no service, or on another machine is refused in words', () =>
+    now(async () => {
+      expect(
+        await problemIn(openDecision(shop.viewer, { machineId: shop.machineId, visitId: null })),
+      ).toMatchObject({ kind: 'notAllowed' })
+      expect(await problemIn(weigh([], {}))).toMatchObject({
+        fields: { items: 'Choose at least one service.' },
+      })
+      expect(await problemIn(weigh([{ ...sealsItem(), task: 'nothing' }]))).toMatchObject({ kind: 'invalid' })
+      expect(await problemIn(weigh([sealsItem()], { machineId: uuid() }))).toMatchObject({ kind: 'notFound' })
+    }))
+})

@@ -2,7 +2,7 @@ import { addDays, dayNumber, daysBetween, type Day } from '../calendar'
 import type { ServiceShape } from '../composing'
 import { qualifications } from '../models'
 import type { PlanTerms, Span } from './crewTerms'
-import type { PlanProblem, PlanTask } from './planner'
+import { visitWork, type PlanProblem, type PlanTask } from './planner'
 import type { VisitState } from './visits'
 
 /** A service that is due, or stands on a visit. */
@@ -239,15 +239,13 @@ function asTask(service: FleetService, { horizonDays, at, rate, downtime, visits
   return {
     id: serviceId(service),
     machine: service.machineId,
-    access: ['safe', ...shape.openings.map(({ node }) => `${service.assemblyId} ${node}`)],
-    minutes: shape.minutes,
+    ...taskWork(service),
     earliest: Math.min(due - early, booked),
     due,
     latest: isOver || isShut ? horizonDays - 1 : latest,
     earlyCostPerDay,
     lateCostPerDay: (((failure.times - 1) * renewal + failure.days * downtime) * chanceAtEnd) / late,
     ...(skill !== undefined && { skill }),
-    ...(shape.helperMinutes > 0 && { people: 2, helperMinutes: shape.helperMinutes }),
     ...(partsFrom !== null && visitId === null && { partsFromDay: at(partsFrom) }),
     ...(comesAgain && {
       repeatEveryDays: Math.round(lifeDays),
@@ -258,8 +256,43 @@ function asTask(service: FleetService, { horizonDays, at, rate, downtime, visits
   }
 }
 
+type Working = Pick<FleetService, 'assemblyId' | 'shape'>
+
+/** What a service takes, as a task of the planner. */
+const taskWork = ({ assemblyId, shape }: Working) => ({
+  access: ['safe', ...shape.openings.map(({ node }) => `${assemblyId} ${node}`)],
+  minutes: shape.minutes,
+  ...(shape.helperMinutes > 0 && { people: 2, helperMinutes: shape.helperMinutes }),
+})
+
+/**
+ * Minutes of some services of one machine on one visit, the shared way in counted once, and on a visit each.
+ *
+ * @example workOf([seals, valves]) // { together: 175, alone: 230 }
+ */
+export function workOf(services: readonly Working[]): { together: number; alone: number } {
+  const machine = { accessMinutes: accessOf(services) }
+  const minutes = (some: readonly Working[]) => visitWork(machine, some.map(taskWork)).minutes
+  return {
+    together: minutes(services),
+    alone: services.reduce((sum, service) => {
+      const own = { accessMinutes: accessOf([service]) }
+      return sum + visitWork(own, [taskWork(service)]).minutes
+    }, 0),
+  }
+}
+
+/** What a service gives up of its parts and its work where it is done some days before it is due, in cents. */
+export function givenUp(
+  { lifeDays, partsCents, shape }: Pick<FleetService, 'lifeDays' | 'partsCents' | 'shape'>,
+  daysEarly: number,
+  { hourCents }: Pick<PlanTerms, 'hourCents'>,
+): number {
+  return (Math.max(0, daysEarly) / Math.max(1, lifeDays)) * (partsCents + (hourCents / 60) * shape.minutes)
+}
+
 /** Minutes of each opening of a machine; making safe and proving is one for all its pumps, the longest of theirs. */
-function accessOf(services: FleetService[]): Record<string, number> {
+function accessOf(services: readonly Working[]): Record<string, number> {
   const minutes: Record<string, number> = { safe: 0 }
   for (const { assemblyId, shape } of services) {
     minutes.safe = Math.max(minutes.safe!, shape.aroundMinutes)

@@ -1,4 +1,5 @@
 import { daysBetween, type Day } from '../calendar'
+import { groupBy } from '../lists'
 import type { Fleet, FleetService, FleetVisit } from './fleetProblem'
 
 /** Services of a machine that fall due about the same time: drawn as one lens. */
@@ -42,9 +43,9 @@ export function horizonRows(
   const { today, weeks, machines, services, visits } = fleet
   const end = weeks * 7
   const at = (day: Day) => daysBetween(today, day)
-  const servicesOf = grouped(services, ({ machineId }) => machineId)
-  const visitsOf = grouped(visits, ({ machineId }) => machineId)
-  const counts = grouped(
+  const servicesOf = groupBy(services, ({ machineId }) => machineId)
+  const visitsOf = groupBy(visits, ({ machineId }) => machineId)
+  const counts = groupBy(
     services.filter(({ visitId }) => visitId !== null),
     ({ visitId }) => visitId!,
   )
@@ -110,15 +111,4 @@ export function weeklyLoad(
       ),
     }
   })
-}
-
-function grouped<Row>(rows: readonly Row[], keyOf: (row: Row) => string): Map<string, Row[]> {
-  const groups = new Map<string, Row[]>()
-  for (const row of rows) {
-    const key = keyOf(row)
-    const own = groups.get(key)
-    if (own) own.push(row)
-    else groups.set(key, [row])
-  }
-  return groups
 }

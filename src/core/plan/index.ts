@@ -3,6 +3,7 @@ export {
   type HandInput,
   type Mark,
   type MarkedAs,
+  type Marking,
   type SnoozeInput,
   endedBy,
   handSchema,
@@ -73,8 +74,10 @@ export {
 } from './crewTerms'
 export {
   fleetProblem,
+  givenUp,
   isPinned,
   serviceId,
+  workOf,
   type Fleet,
   type FleetService,
   type FleetVisit,
@@ -85,3 +88,21 @@ export { horizonRows, weeklyLoad, type HorizonRow, type HorizonYard, type Lens }
 export type { PlannerAnswers, PlannerAsks } from './messages'
 export { bookedPlan, tryMove, violationWords, type MoveTrial } from './tryMove'
 export { changeNames, whatIf, type FleetChange, type WhatIfAnswer } from './whatIf'
+export { bundlesOf, type Bundle, type Bundling, type GoesAlong } from './bundles'
+export {
+  decisionSchema,
+  decisionTake,
+  mergedItems,
+  openDecisionSchema,
+  weighSchema,
+  type Decision,
+  type DecidedService,
+  type DecisionForm,
+  type DecisionPage,
+  type Lending,
+  type OpenDecisionInput,
+  type WeighedDecision,
+  type WeighInput,
+} from './deciding'
+export { slipsOf, type Slip } from './slips'
+export { weighVisit, type Weighed, type WeighedPlace } from './weigh'

@@ -1,11 +1,11 @@
 import Joi from 'joi'
 import { day, id, line, optionalLine } from '../problem'
 
-/** What a row of Today is about: `service:…`, `sign:…`, `reading:…`, `doubt:…`, `earlyCheck:…`, `part:…`. */
+/** What a row of Today is about: `service:…`, `sign:…`, `reading:…`, `doubt:…`, `slip:…`, `earlyCheck:…`, `part:…`. */
 const subject = () =>
   Joi.string()
     .max(200)
-    .pattern(/^(service|sign|reading|doubt|earlyCheck|part):/)
+    .pattern(/^(service|sign|slip|reading|doubt|earlyCheck|part):/)
     .required()
 
 /** What a row of Today was like when it was put off or handed on. */
@@ -61,40 +61,42 @@ export function endedBy(mark: Marked, row: Row): 'new' | 'worse' | null {
 
 const taskOf = (subject: string) => subject.slice(0, subject.lastIndexOf(':'))
 
+/** One thing that is put off or handed on. */
+export type Marking = { id: string; subject: string; label: string; about?: MarkedAs | null }
+
+const marking = {
+  id: id().required(),
+  subject: subject(),
+  label: line(200).required(),
+  about: about(),
+}
+/** A row that stands for several things marks each of them, in one act. */
+const also = () => Joi.array().items(Joi.object<Marking>(marking)).max(100).default([])
+
 /** Puts a row of Today off until a day, with the reason. */
-export type SnoozeInput = {
-  id: string
-  subject: string
-  label: string
-  about?: MarkedAs | null
+export type SnoozeInput = Marking & {
+  also?: Marking[]
   until: string
   reason: string
 }
 
 export const snoozeSchema = Joi.object<SnoozeInput>({
-  id: id().required(),
-  subject: subject(),
-  label: line(200).required(),
-  about: about(),
+  ...marking,
+  also: also(),
   until: day().required(),
   reason: line(300).required().messages({ 'string.empty': 'Say why it can wait.' }),
 })
 
 /** Hands a row of Today to somebody. */
-export type HandInput = {
-  id: string
-  subject: string
-  label: string
-  about?: MarkedAs | null
+export type HandInput = Marking & {
+  also?: Marking[]
   toId: string
   note: string
 }
 
 export const handSchema = Joi.object<HandInput>({
-  id: id().required(),
-  subject: subject(),
-  label: line(200).required(),
-  about: about(),
+  ...marking,
+  also: also(),
   toId: id()
     .required()
     .messages({ 'string.empty': 'Choose who takes it.', 'any.required': 'Choose who takes it.' }),

@@ -1,6 +1,6 @@
 import { addDays, daysBetween, showDay, type Day } from '../calendar'
 import { showMoney } from '../units'
-import { isPinned, serviceId, type Fleet, type FleetService, type FleetVisit } from './fleetProblem'
+import { givenUp, isPinned, serviceId, type Fleet, type FleetService, type FleetVisit } from './fleetProblem'
 import { visitWork, type PlannedVisit, type PlanProblem } from './planner'
 import type { TakeInput } from './taking'
 import { showMinutes, visitNumber } from './visits'
@@ -131,10 +131,7 @@ function reasonsOf(
     const what = service.where ? `${service.name}, ${service.where}` : service.name
     if (early > 1) {
       const share = Math.round((100 * early) / Math.max(1, service.lifeDays))
-      const cents = Math.round(
-        (early / Math.max(1, service.lifeDays)) *
-          (service.partsCents + (terms.hourCents / 60) * service.shape.minutes),
-      )
+      const cents = Math.round(givenUp(service, early, terms))
       reasons.push(
         `${what}: ${early} days early, gives up ${share < 1 ? 'under 1' : share} % of its life, ${showMoney(cents, currency)}.`,
       )

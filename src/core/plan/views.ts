@@ -9,6 +9,7 @@ export type VisitLine = {
   startTime: string | null
   minutes: number
   state: VisitState
+  machineId: string | null
   machineNumber: string | null
   machineName: string | null
   place: string

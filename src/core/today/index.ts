@@ -6,5 +6,6 @@ export {
   mostAtOnce,
   morningKinds,
 } from './morning'
-export type { BareRow, DuePump, NextVisitView, TodayRow, TodayView } from './views'
+export type { BookedVisit, Bundled, DuePump, DueRow, NextVisitView, TodayRow, TodayView } from './views'
+export { standsFor, type Standing } from './standsFor'
 export { morningList, type Morning } from './rows'

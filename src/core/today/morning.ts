@@ -3,9 +3,10 @@ import type { MarkedAs } from '../plan'
 
 /** What a row of Today can be about, in the order rows of one day are told. */
 export const morningKinds = {
-  service: 'Services',
+  bundle: 'Visits to decide',
   sign: 'Signs',
-  visit: 'Visits',
+  slip: 'Visits that no longer fit',
+  visit: 'Visits of today and before',
   doubt: 'Readings in doubt',
   reading: 'Readings',
   earlyCheck: 'Early checks',

@@ -1,11 +1,36 @@
 import { addDays, type Day } from '../calendar'
 import type { MachineLine } from '../fleet'
+import { groupBy } from '../lists'
 import type { EarlyCheckView, SignView } from '../inspection'
-import { endedBy, markOn, serviceSubject, visitFor, type Mark, type VisitLine } from '../plan'
+import {
+  bundlesOf,
+  endedBy,
+  markOn,
+  notOnVisit,
+  serviceSubject,
+  visitFor,
+  visitNumber,
+  type FleetService,
+  type Mark,
+  type MarkedAs,
+  type PlanTerms,
+  type Slip,
+  type VisitLine,
+} from '../plan'
 import type { ComingNeed, StockLine, Supply } from '../stores'
 import { stateRank, type ClockView, type WearView } from '../wear'
 import { firstOfEach, inMorningOrder, mostAtOnce } from './morning'
-import type { BareRow, DuePump, TodayRow, TodayView } from './views'
+import type {
+  BareRow,
+  BareService,
+  BookedVisit,
+  Bundled,
+  DuePump,
+  DueRow,
+  Said,
+  TodayRow,
+  TodayView,
+} from './views'
 
 /** What has to be decided within this many days stands on the list. */
 const ahead = 7
@@ -27,51 +52,158 @@ export type Morning = {
   stock: StockLine[]
   /** What open visits need of each part, and what is missing of it. */
   supplies: Pick<Supply, 'partId' | 'visitId' | 'day' | 'missing'>[]
+  /** What planning counts of a pump's services; those without a day in sight are not among them. */
+  plans: (assemblyId: string) => FleetService[]
+  terms: PlanTerms
+  /** Booked visits that no longer fit. */
+  slips: Slip[]
   /** What is to be ordered for visits and for services that may fall due. */
   coming: ComingNeed[]
 }
 
 /**
- * What a morning asks for: services inside their tolerance or to be decided within a week, signs that
- * bring no service forward, visits of today and before, readings in doubt or owed, early checks that are
- * near, and parts to count, to order or missed by a visit; as one list by the last day on which acting is
- * in time. What was put off is left out until its day, or until something new or worse has come up.
+ * What a morning asks for: visits to decide, made of services inside their tolerance or to be decided within a week
+ * that share a day on one machine; signs that bring no service forward, booked visits that no longer fit, visits of
+ * today and before, readings in doubt or owed, early checks that are near, and parts to count, to order or missed by
+ * a visit; as one list by the last day on which acting is in time. What was put off is left out until its day, or
+ * until something new or worse has come up.
  */
 export function morningList(morning: Morning): TodayView {
-  const { today, wear, visits, signs } = morning
+  const { today, wear, visits, signs, slips } = morning
   const soon = addDays(today, ahead)
   const services = wear.flatMap((view) => view.clocks.map((clock) => ({ view, clock })))
   const wanted = services.filter(({ clock }) => wantsDeciding(clock, soon))
   const onService = new Set(services.flatMap(({ clock }) => clock.signs.map((sign) => sign.id)))
-  const rows: BareRow[] = [
-    ...wanted.map(({ view, clock }) => serviceRow(view, clock, visitFor(view.assemblyId, clock, visits))),
+  const due = wanted.map((each) => ({ ...each, visit: visitFor(each.view.assemblyId, each.clock, visits) }))
+  const visitOf = new Map(visits.map((visit) => [visit.id, visit]))
+  const others: BareRow[] = [
     // A sign that brings a service forward is told on the row of that service.
     ...signs.filter((sign) => !onService.has(sign.id)).map((sign) => signRow(sign, today)),
+    ...slips.flatMap((slip) => slipRow(slip, visitOf.get(slip.visitId)) ?? []),
     ...visits.filter((visit) => visit.day <= today).map(visitRow),
     ...morning.machines.flatMap((machine) => machineRows(machine, today)),
     ...morning.checks.filter(isNear(addDays(today, aheadOfCheck))).map(checkRow),
     ...partRows(morning, soon),
   ]
   const later = soonest(services.filter(({ clock }) => !wantsDeciding(clock, soon)))
-  const said = withMarks(rows, morning.marks)
-  const { shown, left } = firstOfEach(inMorningOrder(said.rows), mostAtOnce)
+  // Services are put off one by one, so that one that gets worse comes back by itself.
+  const open = withMarks(
+    due.filter(({ visit }) => visit === null).map(({ view, clock }) => serviceRow(view, clock)),
+    morning.marks,
+  )
+  const said = withMarks(others, open.marks)
+  const rows = [...bundleRows(open.rows, morning, soon), ...said.rows]
+  const { shown, left } = firstOfEach(inMorningOrder(rows), mostAtOnce)
   return {
     rows: shown,
+    booked: bookedVisits(due, slips, today),
     left,
     marks: said.marks,
     next: later ? { pump: pumpOf(later.view), clock: later.clock } : null,
   }
 }
 
+/** What is due on one machine and shares a day, as one row; what is on the shelf, pump by pump. */
+function bundleRows(due: DueRow[], { today, wear, visits, plans, terms }: Morning, soon: Day): TodayRow[] {
+  const placeOf = (view: Pick<WearView, 'machineNumber' | 'assemblyId'>) =>
+    view.machineNumber === null ? `shelf ${view.assemblyId}` : `machine ${view.machineNumber}`
+  const dueOf = groupBy(due, ({ pump }) => placeOf(pump))
+  const wearOf = groupBy(
+    wear.filter((view) => dueOf.has(placeOf(view))),
+    placeOf,
+  )
+  return [...dueOf].flatMap(([place, own]) => {
+    const asBundled = (pump: DuePump, clock: ClockView, row: DueRow | null): Bundled => ({
+      ...{ pump, clock, row },
+      plan: planOf(plans(pump.assemblyId), clock),
+    })
+    const rowed = new Set(own.map(({ clock }) => clock))
+    const along = (wearOf.get(place) ?? []).flatMap((view) =>
+      view.clocks
+        .filter(
+          (clock) =>
+            !rowed.has(clock) &&
+            // What waits by somebody's word is not brought back by going along.
+            !wantsDeciding(clock, soon) &&
+            notOnVisit(view.assemblyId, clock, visits).length > 0,
+        )
+        .map((clock) => asBundled(pumpOf(view), clock, null)),
+    )
+    const bundles = bundlesOf(
+      own.map((row) => asBundled(row.pump, row.clock, row)),
+      along,
+      { today, terms },
+    )
+    return bundles.map((bundle): TodayRow => {
+      const rows = bundle.services.flatMap(({ row }) => row ?? [])
+      const [first] = rows
+      const handed = [...new Set(rows.flatMap(({ handedTo }) => handedTo ?? []))]
+      const days = rows.flatMap(({ actBy }) => actBy ?? [])
+      return {
+        kind: 'bundle',
+        subject: `bundle:${first!.subject}`,
+        ...{ positions: [], grounds: [], severity: Math.max(...rows.map(({ severity }) => severity)) },
+        label:
+          rows.length === 1
+            ? first!.label
+            : `${first!.pump.machineNumber ?? first!.pump.number} ${rows.length} services`,
+        actBy: days.length === 0 ? null : days.reduce((a, b) => (a < b ? a : b)),
+        weight: Math.max(...rows.map(({ weight }) => weight)),
+        yardId: first!.yardId,
+        lead: null,
+        handedTo: handed.length === 0 ? null : handed.join(' and '),
+        cameBack: rows.find(({ cameBack }) => cameBack !== null)?.cameBack ?? null,
+        machineId: bundle.services.find(({ plan }) => plan !== null)?.plan?.machineId || null,
+        pump: first!.pump,
+        bundle,
+      }
+    })
+  })
+}
+
+/** What planning counts of a due service that is on no visit, or of what is left of it. */
+function planOf(plans: FleetService[], clock: ClockView): FleetService | null {
+  return (
+    plans.find(
+      ({ task, visitId, positions }) =>
+        visitId === null &&
+        task === clock.task &&
+        positions.every((position) => clock.positions.includes(position)),
+    ) ?? null
+  )
+}
+
+/** Visits to come that have in hand what would have to be decided; those that slip stand on the list. */
+function bookedVisits(
+  due: { view: WearView; clock: ClockView; visit: VisitLine | null }[],
+  slips: Slip[],
+  today: Day,
+): BookedVisit[] {
+  const slipping = new Set(slips.map(({ visitId }) => visitId))
+  const inHand = due.flatMap(({ view, clock, visit }) =>
+    visit && visit.day > today && !slipping.has(visit.id)
+      ? [{ visit, service: { pump: pumpOf(view), clock } }]
+      : [],
+  )
+  return [...groupBy(inHand, ({ visit }) => visit.id).values()]
+    .map((own) => ({ visit: own[0]!.visit, services: own.map(({ service }) => service) }))
+    .sort((a, b) =>
+      a.visit.day < b.visit.day ? -1 : a.visit.day > b.visit.day ? 1 : a.visit.number - b.visit.number,
+    )
+}
+
 /**
  * Rows without those that are put off, each with who has it, and with why it is back where it was put off
  * and something new or worse has come up since; and the marks that still hold something.
  */
-function withMarks(rows: BareRow[], marks: Mark[]): { rows: TodayRow[]; marks: Mark[] } {
+function withMarks<Row extends MarkedAs & { subject: string }>(
+  rows: Row[],
+  marks: Mark[],
+): { rows: (Row & Said)[]; marks: Mark[] } {
   const snoozes = marks.filter((mark) => mark.kind === 'snooze')
   const idle = new Set<string>()
   const holding = new Set<string>()
-  const standing = rows.flatMap((row): TodayRow[] => {
+  const standing = rows.flatMap((row): (Row & Said)[] => {
     const own = snoozes.filter((mark) => markOn(mark, row))
     const holds = own.find((mark) => endedBy(mark, row) === null)
     if (holds) {
@@ -120,10 +252,9 @@ function pumpOf(view: WearView): DuePump {
   return { assemblyId, number, title, unit, machineNumber, machineName, yardId }
 }
 
-function serviceRow(view: WearView, clock: ClockView, visit: VisitLine | null): BareRow {
+function serviceRow(view: WearView, clock: ClockView): BareService {
   const what = [`${view.machineNumber ?? view.number} ${clock.name.toLowerCase()}`, clock.where]
   return {
-    kind: 'service',
     subject: serviceSubject(view.assemblyId, clock.task, clock.positions),
     positions: clock.positions,
     severity: stateRank[clock.state],
@@ -132,10 +263,28 @@ function serviceRow(view: WearView, clock: ClockView, visit: VisitLine | null): 
     actBy: clock.lastResponsibleDay,
     weight: clock.share,
     yardId: view.yardId,
-    lead: visit?.lead ?? null,
+    lead: null,
     pump: pumpOf(view),
     clock,
+  }
+}
+
+/** A booked visit that no longer fits; one that waits for its sheet to be signed is no longer planned. */
+function slipRow(slip: Slip, visit: VisitLine | undefined): BareRow | null {
+  if (!visit) return null
+  return {
+    kind: 'slip',
+    subject: `slip:${visit.id}`,
+    positions: [],
+    severity: slip.says.length,
+    grounds: slip.says.map((says) => says.slice(0, 80)),
+    label: `visit ${visitNumber(visit.number)} no longer fits`,
+    actBy: slip.by,
+    weight: slip.says.length,
+    yardId: visit.yardId,
+    lead: visit.lead,
     visit,
+    slip,
   }
 }
 
@@ -159,7 +308,7 @@ function visitRow(visit: VisitLine): BareRow {
     kind: 'visit',
     subject: `visit:${visit.id}`,
     ...plain,
-    label: `visit ${visit.number}`,
+    label: `visit ${visitNumber(visit.number)}`,
     actBy: visit.day,
     weight: 0,
     yardId: visit.yardId,

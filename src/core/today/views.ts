@@ -3,7 +3,7 @@ import type { EarlyCheckView, SignView } from '../inspection'
 import type { ComingNeed, PartUnit, StockLine } from '../stores'
 import type { ClockView, WearView } from '../wear'
 import type { MorningItem } from './morning'
-import type { Mark, VisitLine } from '../plan'
+import type { Bundle, Bundling, Mark, Slip, VisitLine } from '../plan'
 
 /** The pump a due service is on, as a row names it. */
 export type DuePump = Pick<
@@ -11,31 +11,43 @@ export type DuePump = Pick<
   'assemblyId' | 'number' | 'title' | 'unit' | 'machineNumber' | 'machineName' | 'yardId'
 >
 
-/** One row of Today. */
 /** How a row stands against what people said of it. */
-type Said = {
+export type Said = {
   /** Who has it, by name; null where nobody was handed it. */
   handedTo: string | null
   /** It was put off, and is back before its day: until when it was, by whom, and why it is back. */
   cameBack: { until: string; by: string; reason: string; because: 'new' | 'worse' } | null
 }
 
+/** A service that has to be decided, as it can be put off or handed on by itself. */
+export type DueRow = Said & BareService
+export type BareService = Omit<MorningItem, 'kind'> & { pump: DuePump; clock: ClockView }
+
 export type TodayRow = Said & BareRow
+
+/** A service of a bundle: a row of its own among those of its visit, or one that goes along because that pays. */
+export type Bundled = Bundling & { row: DueRow | null }
 
 /** A row with what it shows, before anything that was said of it. */
 export type BareRow = MorningItem &
   (
-    | { kind: 'service'; pump: DuePump; clock: ClockView; visit: VisitLine | null }
+    | { kind: 'bundle'; machineId: string | null; pump: DuePump; bundle: Bundle<Bundled> }
     | { kind: 'sign'; sign: SignView }
+    | { kind: 'slip'; visit: VisitLine; slip: Slip }
     | { kind: 'visit'; visit: VisitLine }
     | { kind: 'doubt' | 'reading'; machine: MachineLine }
     | { kind: 'earlyCheck'; check: EarlyCheckView }
     | { kind: 'part'; part: StockLine; coming: ComingNeed | null }
   )
 
+/** A booked visit with what would have to be decided if it were not booked. */
+export type BookedVisit = { visit: VisitLine; services: { pump: DuePump; clock: ClockView }[] }
+
 /** The morning's work, in order, with what was put off and what comes next. */
 export type TodayView = {
   rows: TodayRow[]
+  /** Visits to come that have what is due in hand, by their day. */
+  booked: BookedVisit[]
   /** Rows of later days that are left out of a long list. */
   left: number
   marks: Mark[]

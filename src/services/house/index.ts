@@ -16,5 +16,5 @@ export {
   readKept,
   requireKind,
 } from './files'
-export { groupBy } from './group'
+export { groupBy } from '@/core/lists'
 export { connectionHeader, prepareRequests } from './requests'

@@ -6,6 +6,7 @@ import {
   type HandInput,
   type Mark,
   type MarkedAs,
+  type Marking,
   type SnoozeInput,
 } from '@/core/plan'
 import { invalid, notFound, check, idSchema } from '@/core/problem'
@@ -49,13 +50,12 @@ async function loadMarks(today: string): Promise<Mark[]> {
 /** Puts a row of Today off until a day; it comes back by itself on that day. */
 export async function snooze(actor: Actor, input: SnoozeInput): Promise<void> {
   requirePermission(actor, 'visits.plan')
-  const { id, subject, label, about = null, until, reason } = check(snoozeSchema, input)
+  const { until, reason, ...asked } = check(snoozeSchema, input)
   const { today } = present(await ourCompany())
   if (until <= today) throw invalid({ until: 'Choose a day to come.' })
   if (until > addDays(today, longest))
     throw invalid({ until: `At most ${longest} days at a time: it would be forgotten.` })
-  const mark = { id, subject, label, about, kind: 'snooze' as const, until, reason, toId: null }
-  await keep(actor, mark, async () => ({
+  await keepEach(actor, asked, { kind: 'snooze', until, reason, toId: null }, async (label) => ({
     action: 'putOff',
     summary: `${label} put off until ${showDay(until, today)}`,
   }))
@@ -64,9 +64,8 @@ export async function snooze(actor: Actor, input: SnoozeInput): Promise<void> {
 /** Hands a row of Today to somebody; it stays on the list with their name. */
 export async function handOn(actor: Actor, input: HandInput): Promise<void> {
   requirePermission(actor, 'visits.plan')
-  const { id, subject, label, about = null, toId, note } = check(handSchema, input)
-  const mark = { id, subject, label, about, kind: 'hand' as const, until: null, reason: note, toId }
-  await keep(actor, mark, async () => {
+  const { toId, note, ...asked } = check(handSchema, input)
+  await keepEach(actor, asked, { kind: 'hand', until: null, reason: note, toId }, async (label) => {
     const person = await people.byId(toId)
     if (!person || person.retiredOn || person.role === 'viewer')
       throw invalid({ toId: 'Choose somebody who works here.' })
@@ -89,6 +88,19 @@ export async function clearMark(actor: Actor, asked: string): Promise<void> {
       action: 'broughtBack',
       summary: `${row.label} ${row.kind === 'snooze' ? 'brought back' : 'taken back'}`,
     })
+  })
+}
+
+/** What was asked for one row, or for each of several that one row stands for, in one act. */
+async function keepEach(
+  actor: Actor,
+  { also = [], ...first }: Marking & { also?: Marking[] },
+  values: Pick<MarkRow, 'kind' | 'until' | 'reason' | 'toId'>,
+  told: (label: string) => Promise<{ action: string; summary: string }>,
+): Promise<void> {
+  await write(async () => {
+    for (const { id, subject, label, about = null } of [first, ...also])
+      await keep(actor, { id, subject, label, about, ...values }, () => told(label))
   })
 }
 

@@ -232,6 +232,7 @@ export async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
       startTime: row.startTime,
       minutes: row.minutes,
       state: row.state,
+      machineId: row.machineId,
       machineNumber: machine?.number ?? null,
       machineName: machine?.name ?? null,
       place: machine

@@ -1,4 +1,6 @@
 import 'server-only'
+import { slipsOf, type FleetService } from '@/core/plan'
+import { groupBy } from '@/core/lists'
 import { suppliesOf } from '@/core/stores'
 import { morningList, type TodayView } from '@/core/today'
 import { derived, kept } from '@/db/house'
@@ -6,7 +8,7 @@ import { type Actor, ourCompany, present } from '../house'
 import { comingNeeds, loadBook, listStock } from '../stores'
 import { listOpenChecks, listWear } from '../wear'
 import { listMachines } from '../fleet'
-import { listMarks, listOpenVisits } from '../plan'
+import { listMarks, listOpenVisits, loadFleet, loadPlanTerms } from '../plan'
 import { listOpenSigns } from '../inspection'
 
 /** One morning's work as one list, for everybody alike; made anew where something it tells of is another. */
@@ -23,8 +25,11 @@ export async function prepareToday(): Promise<number> {
   return (await listWear(actor)).length
 }
 
+/** Visits that slip are looked for so far ahead. */
+const weeksAhead = 12
+
 async function loadToday(actor: Actor, today: string): Promise<TodayView> {
-  const [book, wear, machines, visits, stock, marks, signs, checks] = await Promise.all([
+  const [book, wear, machines, visits, stock, marks, signs, checks, fleet, terms] = await Promise.all([
     loadBook(),
     listWear(actor),
     listMachines(actor),
@@ -33,9 +38,15 @@ async function loadToday(actor: Actor, today: string): Promise<TodayView> {
     listMarks(actor),
     listOpenSigns(actor),
     listOpenChecks(actor),
+    loadFleet(actor, weeksAhead),
+    loadPlanTerms(),
   ])
   const coming = await comingNeeds(wear, visits, stock, book, today)
-  const from = [today, book, wear, machines, visits, stock, marks, signs, checks, coming]
+  const slips = derived('slips', [fleet], () => slipsOf(fleet))
+  const servicesOf = derived('services by pump', [fleet], () =>
+    groupBy(fleet.services, ({ assemblyId }): string => assemblyId),
+  )
+  const from = [today, book, wear, machines, visits, stock, marks, signs, checks, coming, fleet]
   return derived('today', from, () =>
     morningList({
       today,
@@ -43,6 +54,9 @@ async function loadToday(actor: Actor, today: string): Promise<TodayView> {
       machines,
       visits,
       marks,
+      plans: (assemblyId): FleetService[] => servicesOf.get(assemblyId) ?? [],
+      terms,
+      slips,
       signs,
       checks,
       stock,

@@ -15,8 +15,15 @@ export const itemOf = ({ assemblyId, task, positions }: BookableClock): Item => 
   positions,
 })
 
+type Props<Clock> = {
+  clocks: Clock[]
+  today: string
+  /** What else there is to say beside one. */
+  beside?: (clock: Clock) => string
+}
+
 /** The services of some pumps, each with its positions: all of them, or single cylinders. */
-export function ServiceChoice({ clocks, today }: { clocks: BookableClock[]; today: string }) {
+export function ServiceChoice<Clock extends BookableClock>({ clocks, today, beside }: Props<Clock>) {
   const { field, fieldState } = useController<{ items: Item[] }, 'items'>({ name: 'items' })
   const chosen = field.value
   const error = fieldState.error as { message?: string; root?: { message?: string } } | undefined
@@ -41,7 +48,7 @@ export function ServiceChoice({ clocks, today }: { clocks: BookableClock[]; toda
           const item = itemFor(clock)
           const name = clock.where ? `${clock.name}, ${clock.where}` : clock.name
           return (
-            <div key={`${clock.assemblyId} ${clock.task} ${clock.positions[0]}`}>
+            <div key={`${clock.assemblyId} ${clock.task} ${clock.positions.join(' ')}`}>
               <FormControlLabel
                 control={
                   <Checkbox
@@ -54,7 +61,10 @@ export function ServiceChoice({ clocks, today }: { clocks: BookableClock[]; toda
                 label={
                   <>
                     {several && <span className="strong">{clock.pump} </span>}
-                    {name} <span className="second">{leftWords(clock, clock.unit, today)}</span>
+                    {name}{' '}
+                    <span className="second">
+                      {[leftWords(clock, clock.unit, today), beside?.(clock)].filter(Boolean).join(', ')}
+                    </span>
                   </>
                 }
               />

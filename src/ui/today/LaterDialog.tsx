@@ -2,8 +2,9 @@
 
 import { v7 as uuid } from 'uuid'
 import { addDays } from '@/core/calendar'
-import { handSchema, snoozeSchema, type HandInput, type MarkedAs, type SnoozeInput } from '@/core/plan'
+import { handSchema, snoozeSchema, type HandInput, type SnoozeInput } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
+import type { Standing } from '@/core/today'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
 import type { Option } from '../forms/FieldFrame'
@@ -15,10 +16,10 @@ export type MarkActions = {
 }
 
 type Props = {
-  subject: string
+  /** What it says of itself. */
   label: string
-  /** What the row is like now: it comes back before its day when something new or worse comes up. */
-  about: MarkedAs
+  /** What the row stands for, as it is now: each comes back before its day when something new or worse comes up. */
+  marked: Standing[]
   today: string
   /** Said beside the day, so that nobody puts it off too far: "act by 18 Oct". */
   hint?: string
@@ -27,7 +28,11 @@ type Props = {
 }
 
 /** Puts a row of Today off with a reason, or hands it to somebody. */
-export function LaterButtons({ subject, label, about, today, hint, people, actions }: Props) {
+export function LaterButtons({ label, marked, today, hint, people, actions }: Props) {
+  const each = () => {
+    const [first, ...also] = marked.map((one) => ({ id: uuid(), ...one }))
+    return { ...first!, also }
+  }
   return (
     <span className="later">
       <DialogForm<SnoozeInput>
@@ -35,7 +40,7 @@ export function LaterButtons({ subject, label, about, today, hint, people, actio
         look="text"
         title={`Put off: ${label}`}
         schema={snoozeSchema}
-        start={() => ({ id: uuid(), subject, label, about, until: addDays(today, 1), reason: '' })}
+        start={() => ({ ...each(), until: addDays(today, 1), reason: '' })}
         action={actions.snooze}
         submit="Put it off"
         done="It comes back on that day, or before if something new or worse comes up."
@@ -50,7 +55,7 @@ export function LaterButtons({ subject, label, about, today, hint, people, actio
         look="text"
         title={`Hand on: ${label}`}
         schema={handSchema}
-        start={() => ({ id: uuid(), subject, label, about, toId: '', note: '' })}
+        start={() => ({ ...each(), toId: '', note: '' })}
         action={actions.handOn}
         submit="Hand it on"
         done="It stands on the list with their name."

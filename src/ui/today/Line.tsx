@@ -4,6 +4,7 @@ import { Link } from '../frame/Link'
 import type { ReactNode } from 'react'
 import type { TodayRow } from '@/core/today'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
+import type { DecideActions } from '../plan'
 import type { TodayActions } from './actions'
 
 type Of<Kind extends TodayRow['kind']> = Extract<TodayRow, { kind: Kind }>
@@ -12,6 +13,8 @@ export type Shown<Kind extends TodayRow['kind']> = {
   today: string
   /** Settles and records; null where whoever looks may not. */
   actions: TodayActions | null
+  /** Decides visits; null where whoever looks may not. */
+  plan: (DecideActions & { currency: string }) | null
   /** Who has it, and the ways to put it off or hand it on. */
   marks: ReactNode
 }

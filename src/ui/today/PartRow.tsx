@@ -27,8 +27,8 @@ export function PartRow({ row: { part, coming, actBy }, today, marks }: Shown<'p
           {part.name}
           {coming && (
             <span className="second block">
-              about {showAmount(coming.expected, part.unit)} wanted in a quarter for {listed(coming.for)};{' '}
-              {shortWords(coming, part.unit, today)}
+              about {showAmount(Math.ceil(coming.expected), part.unit)} wanted in a quarter for{' '}
+              {listed(coming.for)}; {shortWords(coming, part.unit, today)}
             </span>
           )}
         </>

@@ -3,12 +3,23 @@
 import Button from '@mui/material/Button'
 import { useEffect, useRef, useState } from 'react'
 import { addDays, showDay } from '@/core/calendar'
+import { groupBy } from '@/core/lists'
 import type { Mark } from '@/core/plan'
-import { mostAtOnce, type MorningKind, type TodayRow, type TodayView } from '@/core/today'
+import {
+  mostAtOnce,
+  standsFor,
+  type BookedVisit,
+  type MorningKind,
+  type TodayRow,
+  type TodayView,
+} from '@/core/today'
 import type { Option } from '../forms/FieldFrame'
 import { ButtonLink } from '../frame/ButtonLink'
 import { unpack, type Packed } from '../frame/packed'
+import { Link } from '../frame/Link'
+import type { DecideActions } from '../plan'
 import { useHydrated } from '../frame/useHydrated'
+import { SettleSign } from '../inspection'
 import { actWords } from '../wear'
 import { LaterButtons, type MarkActions } from './LaterDialog'
 import { Line } from './Line'
@@ -22,6 +33,7 @@ type Props = {
   /** Who rows can be handed to; null where whoever looks may not mark any. */
   people: Option[] | null
   maySettle: boolean
+  plan: (DecideActions & { currency: string }) | null
   actions: TodayActions
   today: string
 }
@@ -29,7 +41,7 @@ type Props = {
 const firstDrawn = 16
 
 /** The morning's work as one list, by the last day on which acting is in time. */
-export function TodayList({ packed, yards, people, maySettle, actions, today }: Props) {
+export function TodayList({ packed, yards, people, maySettle, plan, actions, today }: Props) {
   const view = unpack(packed)
   const [narrowed, setNarrowed] = useState<Narrowed>({ yard: '', kind: 'all', lead: '' })
   // Two dialogs a row are the dearest part of the page: the server leaves them out, and draws what is in sight.
@@ -62,11 +74,10 @@ export function TodayList({ packed, yards, people, maySettle, actions, today }: 
       {row.handedTo && <span className="second">with {row.handedTo}</span>}
       {people && hydrated && (
         <LaterButtons
-          subject={row.subject}
           label={row.label}
-          about={{ positions: row.positions, severity: row.severity, grounds: row.grounds }}
+          marked={standsFor(row)}
           today={today}
-          hint={row.kind === 'service' ? actWords(row.clock, today) : undefined}
+          hint={row.kind === 'bundle' ? actWords(row.bundle.services[0]!.clock, today) : undefined}
           people={people}
           actions={actions}
         />
@@ -103,6 +114,7 @@ export function TodayList({ packed, yards, people, maySettle, actions, today }: 
                     row={entry}
                     today={today}
                     actions={maySettle ? actions : null}
+                    plan={plan}
                     marks={marksOf(entry)}
                   />
                 ),
@@ -116,11 +128,82 @@ export function TodayList({ packed, yards, people, maySettle, actions, today }: 
             The due list has every service.
           </p>
         )}
+        {view.booked.length > 0 && narrowed.kind === 'all' && (
+          <Booked
+            booked={view.booked.filter(
+              ({ visit }) =>
+                (narrowed.yard === '' || visit.yardId === narrowed.yard) &&
+                (narrowed.lead === '' || visit.lead === narrowed.lead),
+            )}
+            today={today}
+            settle={maySettle ? actions.settleSign : null}
+          />
+        )}
         {later.length > 0 && (
           <PutOff marks={later} today={today} bringBack={people ? actions.clearMark : null} />
         )}
       </div>
     </>
+  )
+}
+
+/** What is due and in hand: the visits it is booked on. */
+type BookedProps = {
+  booked: BookedVisit[]
+  today: string
+  settle: TodayActions['settleSign'] | null
+}
+
+function Booked({ booked, today, settle }: BookedProps) {
+  if (booked.length === 0) return null
+  return (
+    <section>
+      <header>
+        <h2>Booked</h2>
+        <span className="second">due, and on a visit that fits</span>
+      </header>
+      <ul>
+        {booked.map(({ visit, services }) => (
+          <li key={visit.id} className="put-off-row">
+            <div>
+              {visit.machineNumber ? (
+                <Link href={`/fleet/${encodeURIComponent(visit.machineNumber)}`} className="strong">
+                  {visit.machineNumber}
+                </Link>
+              ) : (
+                <span className="strong">Shelf</span>
+              )}{' '}
+              {visit.machineName}
+            </div>
+            <div className="second">
+              {services
+                .map(({ clock }) => (clock.where ? `${clock.name}, ${clock.where}` : clock.name))
+                .join(' · ')}
+              {services.flatMap(({ pump, clock }) =>
+                clock.signs.map((sign) => (
+                  <span key={sign.id} className="block brass">
+                    {clock.name} brought forward: {sign.words}{' '}
+                    {settle && (
+                      <SettleSign
+                        sign={sign}
+                        label={`${pump.machineNumber ?? pump.number} ${clock.name.toLowerCase()}`}
+                        look="text"
+                        settle={settle}
+                      />
+                    )}
+                  </span>
+                )),
+              )}
+            </div>
+            {visit.sheet ? (
+              <ButtonLink href={`/sheets/${visit.sheet.id}`}>On the bench</ButtonLink>
+            ) : (
+              <ButtonLink href={`/plan/${visit.id}`}>On {showDay(visit.day, today)}</ButtonLink>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
   )
 }
 
@@ -235,16 +318,22 @@ function PutOff({ marks, today, bringBack }: PutOffProps) {
         <span className="second">comes back by itself on its day</span>
       </header>
       <ul>
-        {marks.map((mark) => (
-          <li key={mark.id} className="put-off-row">
+        {putOffTogether(marks).map(([mark, ...rest]) => (
+          <li key={mark!.id} className="put-off-row">
             <div>
-              {mark.label} <span className="second">until {showDay(mark.until!, today)}</span>
+              {[mark!, ...rest].map(({ label }) => label).join(' · ')}{' '}
+              <span className="second">until {showDay(mark!.until!, today)}</span>
             </div>
             <div className="second">
-              {mark.reason} · {mark.by}, {showDay(mark.day, today)}
+              {mark!.reason} · {mark!.by}, {showDay(mark!.day, today)}
             </div>
             {bringBack && (
-              <Button variant="text" onClick={() => void bringBack(mark.id)}>
+              <Button
+                variant="text"
+                onClick={async () => {
+                  for (const each of [mark!, ...rest]) await bringBack(each.id)
+                }}
+              >
                 Bring back
               </Button>
             )}
@@ -253,6 +342,13 @@ function PutOff({ marks, today, bringBack }: PutOffProps) {
       </ul>
     </section>
   )
+}
+
+/** What was put off with one word stands as one. */
+function putOffTogether(marks: Mark[]): Mark[][] {
+  return [
+    ...groupBy(marks, ({ until, reason, by, day }) => JSON.stringify([until, reason, by, day])).values(),
+  ]
 }
 
 /** Arrow keys go from one row's action to the next; from nowhere in particular to the first. */

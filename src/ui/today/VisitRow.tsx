@@ -3,10 +3,10 @@
 import { showDay } from '@/core/calendar'
 import { showMinutes, visitNumber } from '@/core/plan'
 import { ButtonLink } from '../frame/ButtonLink'
-import { serviceWords } from '../plan'
+import { DecideVisit, serviceWords } from '../plan'
 import { type Shown, Line, Machine, unique } from './Line'
 
-export function VisitRow({ row: { visit }, today }: Shown<'visit'>) {
+export function VisitRow({ row: { visit }, today, plan }: Shown<'visit'>) {
   return (
     <Line
       className="visit-row"
@@ -48,14 +48,29 @@ export function VisitRow({ row: { visit }, today }: Shown<'visit'>) {
                   ? `today ${visit.startTime}`
                   : 'today'}
           </span>
-          {visit.late && <span className="second block">was on {showDay(visit.day, today)}</span>}
+          {visit.late && (
+            <span className="second block">was on {showDay(visit.day, today)}: what became of it?</span>
+          )}
         </>
       }
       action={
         visit.sheet ? (
           <ButtonLink href={`/sheets/${visit.sheet.id}`}>On the bench</ButtonLink>
         ) : (
-          <ButtonLink href={`/plan/${visit.id}`}>{visit.late ? 'Move' : 'Prepare'}</ButtonLink>
+          <>
+            {visit.late && plan && visit.machineId && visit.state === 'booked' && visit.winter === '' && (
+              <DecideVisit
+                label="Plan anew"
+                machineId={visit.machineId}
+                visitId={visit.id}
+                currency={plan.currency}
+                actions={plan}
+              />
+            )}
+            <ButtonLink href={`/plan/${visit.id}`}>
+              {visit.late ? 'Done or called off' : 'Prepare'}
+            </ButtonLink>
+          </>
         )
       }
     />

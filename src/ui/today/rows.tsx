@@ -2,7 +2,8 @@
 
 import type { TodayRow } from '@/core/today'
 import { type Shown } from './Line'
-import { ServiceRow } from './ServiceRow'
+import { BundleRow } from './BundleRow'
+import { SlipRow } from './SlipRow'
 import { SignRow } from './SignRow'
 import { VisitRow } from './VisitRow'
 import { MachineRow } from './MachineRow'
@@ -10,11 +11,13 @@ import { CheckRow } from './CheckRow'
 import { PartRow } from './PartRow'
 
 /** One row of Today: what, why now, the one best action. */
-export function Row(props: { row: TodayRow } & Omit<Shown<'service'>, 'row'>) {
+export function Row(props: { row: TodayRow } & Omit<Shown<'bundle'>, 'row'>) {
   const { row, ...rest } = props
   switch (row.kind) {
-    case 'service':
-      return <ServiceRow row={row} {...rest} />
+    case 'bundle':
+      return <BundleRow row={row} {...rest} />
+    case 'slip':
+      return <SlipRow row={row} {...rest} />
     case 'sign':
       return <SignRow row={row} {...rest} />
     case 'visit':

@@ -9,53 +9,8 @@ import {
   violationWords,
   weeklyLoad,
   whatIf,
-  type Fleet,
-  type FleetService,
-  type FleetVisit,
 } from '@/core/plan'
-
-const monday = '2026-08-03'
-const service = (task: string, due: string, more: Partial<FleetService> = {}): FleetService => ({
-  ...{
-    assemblyId: 'P-04',
-    pump: 'P-04',
-    task,
-    name: task,
-    where: '',
-    positions: ['1'],
-    machineId: 'm1',
-    due,
-  },
-  ...{ band: null, window: { from: '2026-08-01', to: '2026-09-30' }, isOver: false, lifeDays: 100 },
-  ...{ comesAgain: false, partsCents: 1000, partsFrom: null, visitId: null },
-  shape: {
-    ...{ minutes: 30, openings: [{ node: 'manifold', minutes: 60 }], aroundMinutes: 20 },
-    ...{ helperMinutes: 0, qualifications: [] },
-  },
-  ...more,
-})
-const visit = (id: string, day: string, more: Partial<FleetVisit> = {}): FleetVisit => ({
-  ...{
-    id,
-    version: 1,
-    number: Number(id),
-    machineId: 'm1',
-    day,
-    leadId: 'varga',
-    state: 'booked',
-    winter: '',
-  },
-  ...{ hasSheet: false, isWhole: true, minutes: 110 },
-  ...more,
-})
-const fleet = (more: Partial<Fleet> = {}): Fleet => ({
-  ...{ today: monday, weeks: 4, terms: usualPlanTerms, services: [], visits: [] },
-  crew: ['varga', 'brandt'].map((id) => ({
-    ...{ id, name: id, yardId: null, days: [1, 2, 3, 4, 5], minutes: 480, skills: null, leave: [] },
-  })),
-  machines: [{ id: 'm1', number: 'T-04', name: 'trailer', yardId: 'y', away: [] }],
-  ...more,
-})
+import { fleet, monday, service, visit } from '../../support/planFleet'
 
 test('costs follow the share of life given up, and the chance of failing that a late day adds', () => {
   // Renewal: 10.00 of parts and 30 min at 54.00 an hour, 27.00: 37.00 over 100 days, 0.37 a day.

@@ -16,11 +16,11 @@ const item = (subject: string, kind: MorningKind, actBy: string | null, weight =
 
 test('a far service whose parts take weeks stands before a near one, a meter to read between them', () => {
   const list = [
-    item('near seals', 'service', '2026-10-18', 0.99),
+    item('near seals', 'bundle', '2026-10-18', 0.99),
     item('read R-08', 'reading', '2026-10-12'),
-    item('far valves', 'service', '2026-10-07', 0.8),
+    item('far valves', 'bundle', '2026-10-07', 0.8),
     item('seal kits', 'part', '2026-10-14'),
-    item('on the shelf', 'service', null, 1.2),
+    item('on the shelf', 'bundle', null, 1.2),
   ]
   expect(inMorningOrder(list).map((each) => each.subject)).toEqual([
     'far valves',
@@ -31,13 +31,13 @@ test('a far service whose parts take weeks stands before a near one, a meter to 
   ])
 })
 
-test('on one day services come before signs, and the more worn before the less', () => {
+test('on one day visits to decide come before signs, and the more worn before the less', () => {
   const day = '2026-10-14'
   const list = [
     item('part', 'part', day),
     item('sign', 'sign', day),
-    item('less worn', 'service', day, 0.9),
-    item('more worn', 'service', day, 1.1),
+    item('less worn', 'bundle', day, 0.9),
+    item('more worn', 'bundle', day, 1.1),
   ]
   expect(inMorningOrder(list).map((each) => each.subject)).toEqual(['more worn', 'less worn', 'sign', 'part'])
 })
@@ -66,7 +66,7 @@ test('it is the same list whatever order the rows come in, and none is lost', ()
 
 test('a list of thousands shows the first of each kind in each yard, and says how many are left', () => {
   const many = Array.from({ length: 100 }, (_, index) => ({
-    ...item(`s${index}`, 'service', '2026-10-14'),
+    ...item(`s${index}`, 'bundle', '2026-10-14'),
     yardId: index % 2 ? 'a' : 'b',
   }))
   const { shown, left } = firstOfEach([...many, item('read', 'reading', '2026-10-20')], 10)

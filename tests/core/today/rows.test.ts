@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { usualPlanTerms } from '@/core/plan'
 import { morningList, type Morning } from '@/core/today'
 
 /** A morning on which nothing is asked for. */
@@ -13,6 +14,9 @@ const quiet: Morning = {
   stock: [],
   supplies: [],
   coming: [],
+  plans: () => [],
+  terms: usualPlanTerms,
+  slips: [],
 }
 const morning = (some: Record<string, unknown>) => ({ ...quiet, ...some }) as unknown as Morning
 const said = (some: Record<string, unknown>) =>
@@ -27,6 +31,8 @@ const clock = (task: string, state: string, lastResponsibleDay: string | null, m
   share: 0.9,
   signs: [],
   lastResponsibleDay,
+  aboutDay: lastResponsibleDay,
+  window: null,
   ...more,
 })
 const pump = (number: string, clocks: object[]) => ({
@@ -70,7 +76,7 @@ const visit = (number: string, day: string, services: object[] = []) => ({
 })
 
 test('a quiet morning asks for nothing', () => {
-  expect(morningList(quiet)).toEqual({ rows: [], left: 0, marks: [], next: null })
+  expect(morningList(quiet)).toEqual({ rows: [], booked: [], left: 0, marks: [], next: null })
 })
 
 test('a service is asked for from a week before its day, or once it is no longer healthy; the next one is told', () => {
@@ -82,7 +88,8 @@ test('a service is asked for from a week before its day, or once it is no longer
       clock('packing', 'healthy', null),
     ]),
   ]
-  expect(said({ wear })).toEqual(['service T-04 seals by 2026-10-21', 'service T-04 oil by null'])
+  // The two are one visit: oil has no day of its own, and is done whenever the machine is open.
+  expect(said({ wear })).toEqual(['bundle T-04 2 services by 2026-10-21'])
   expect(morningList(morning({ wear })).next).toMatchObject({
     pump: { number: 'P-04' },
     clock: { task: 'valves' },
@@ -101,7 +108,7 @@ test('a sign that brings a service forward stands on that row alone', () => {
   })
   const wear = [pump('P-04', [clock('seals', 'dueNow', '2026-10-14', { signs: [{ id: 'a' }] })])]
   expect(said({ wear, signs: [sign('a'), sign('b')] })).toEqual([
-    'service T-04 seals by 2026-10-14',
+    'bundle T-04 seals by 2026-10-14',
     'sign T-04 weep by 2026-10-14',
   ])
 })

@@ -4,9 +4,11 @@ import type {
   BookingInput,
   CancelInput,
   CrewInput,
+  OpenDecisionInput,
   PlanTermsInput,
   TakeInput,
   VisitChangeInput,
+  WeighInput,
 } from '@/core/plan'
 import * as visits from '@/services/plan'
 import { act } from '../../access/act'
@@ -22,6 +24,12 @@ export async function cancelVisit(input: CancelInput) {
 }
 export async function restoreVisit(input: { id: string; version: number }) {
   return act((actor) => visits.restoreVisit(actor, input))
+}
+export async function openDecision(input: OpenDecisionInput) {
+  return act((actor) => visits.openDecision(actor, input))
+}
+export async function weighDecision(input: WeighInput) {
+  return act((actor) => visits.weighDecision(actor, input))
 }
 export async function takePlan(input: TakeInput) {
   return act((actor) => visits.takePlan(actor, input))

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next'
 import { showLongDay } from '@/core/calendar'
 import { mayDo } from '@/core/access'
-import type { TodayRow } from '@/core/today'
+import type { TodayRow, TodayView } from '@/core/today'
 import { visitLeads } from '@/core/plan'
 import { getCompany, present } from '@/services/house'
 import { listPeople } from '@/services/access'
@@ -15,6 +15,7 @@ import { Page } from '@/ui/frame/Page'
 import { TodayList } from '@/ui/today/TodayList'
 import { FrostWatch } from '@/ui/winter'
 import { requireActor } from '../../access/session'
+import { openDecision, takePlan, weighDecision } from '../plan/actions'
 import { recordWinter } from '../winter/actions'
 import * as actions from './actions'
 
@@ -35,7 +36,7 @@ export default async function TodayPage() {
     <Page
       title={showLongDay(today)}
       actions={<ButtonLink href="/today/list">Due list</ButtonLink>}
-      summary={summary(view.rows)}
+      summary={summary(view)}
     >
       {empty ? (
         <EmptyState
@@ -58,6 +59,11 @@ export default async function TodayPage() {
             yards={yards}
             people={mayDo(actor.role, 'visits.plan') ? visitLeads(people) : null}
             maySettle={mayDo(actor.role, 'signs.report')}
+            plan={
+              mayDo(actor.role, 'visits.plan')
+                ? { openDecision, weighDecision, takePlan, currency: company.currency }
+                : null
+            }
             actions={actions}
             today={today}
           />
@@ -67,16 +73,21 @@ export default async function TodayPage() {
   )
 }
 
-function summary(rows: TodayRow[]): string {
+function summary({ rows, booked }: TodayView): string {
   const count = (number: number, one: string, many: string) => `${number} ${number === 1 ? one : many}`
   // A sentence each, and none about what is not there.
   const told = (number: number, one: string, many: string) =>
     number > 0 ? `${count(number, one, many)}.` : ''
-  const services = rows.flatMap((row) => (row.kind === 'service' ? [row.clock] : []))
+  const services = rows.flatMap((row) =>
+    row.kind === 'bundle' ? row.bundle.services.flatMap(({ row: own }) => (own ? [own.clock] : [])) : [],
+  )
   const past = services.filter((clock) => clock.share > 1).length
   const of = (kind: TodayRow['kind']) => rows.filter((row) => row.kind === kind).length
   const signs = of('sign') + services.filter((clock) => clock.signs.length > 0).length
+  const decide = of('bundle')
+  const inHand = booked.reduce((sum, { services: own }) => sum + own.length, 0)
   return [
+    told(decide, 'visit to decide', 'visits to decide'),
     services.length === 0
       ? 'No service is past its limit or near it.'
       : past === 0
@@ -84,6 +95,10 @@ function summary(rows: TodayRow[]): string {
         : services.length === past
           ? told(past, 'service is past its limit', 'services are past their limit')
           : `${count(past, 'service is past its limit', 'services are past their limit')}, ${services.length - past} ${services.length - past === 1 ? 'comes' : 'come'} due soon.`,
+    inHand > 0
+      ? `${count(inHand, 'service is', 'services are')} booked on ${count(booked.length, 'visit', 'visits')}.`
+      : '',
+    told(of('slip'), 'booked visit no longer fits', 'booked visits no longer fit'),
     told(signs, 'sign stands open', 'signs stand open'),
     of('reading') > 0
       ? told(of('reading'), 'machine owes a reading', 'machines owe a reading')

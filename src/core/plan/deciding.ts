@@ -1,0 +1,139 @@
+import Joi from 'joi'
+import type { Day } from '../calendar'
+import { groupBy } from '../lists'
+import type { PartUnit } from '../stores'
+import type { BookableClock } from './bookable'
+import type { Weighed } from './weigh'
+import { day, id } from '../problem'
+import type { TakeInput } from './taking'
+
+const items = () =>
+  Joi.array()
+    .items(
+      Joi.object({
+        assemblyId: id().required(),
+        task: Joi.string().max(40).required(),
+        positions: Joi.array().items(Joi.string().max(60)).min(1).max(400).required(),
+      }),
+    )
+    .min(1)
+    .max(400)
+    .required()
+    .messages({ 'array.min': 'Choose at least one service.' })
+
+type Item = { assemblyId: string; task: string; positions: string[] }
+
+/** A visit as it is decided: what is done on it, when, by whom. */
+export type Decision = {
+  /** The booked visit that it becomes, as it was read; null for a new one. */
+  visit: { id: string; version: number } | null
+  day: Day
+  leadId: string
+  items: Item[]
+}
+
+/** A visit that may lend its services. */
+export type Lending = { id: string; version: number; day: Day; leadId: string; items: Item[] }
+
+/**
+ * A decision as one act. Visits that have some of its services give them away: one that is left with nothing is
+ * cancelled. So a visit is split, joined with another, given more or less by the same act.
+ *
+ * @param others the other visits of the machine that may be changed
+ */
+export function decisionTake(
+  actId: string,
+  { visit, day, leadId, items }: Decision,
+  others: readonly Lending[],
+): TakeInput {
+  const rest = others.map((other) => ({
+    ...other,
+    left: other.items.flatMap((item) => without(item, items)),
+  }))
+  const losing = rest.filter(({ id, items: had, left }) => id !== visit?.id && count(left) < count(had))
+  return {
+    id: actId,
+    visits: [
+      { visitId: visit?.id ?? null, version: visit?.version ?? null, day, leadId, items: mergedItems(items) },
+      ...losing.flatMap(({ id: visitId, version, day, leadId, left }) =>
+        left.length > 0 ? [{ visitId, version, day, leadId, items: left }] : [],
+      ),
+    ],
+    cancel: losing.flatMap(({ id, version, left }) => (left.length === 0 ? [{ id, version }] : [])),
+    restore: [],
+  }
+}
+
+/** Services of one task on one pump as one, however their cylinders are listed. */
+export function mergedItems(items: readonly Item[]): Item[] {
+  return [...groupBy(items, ({ assemblyId, task }) => `${assemblyId} ${task}`).values()].map((same) => ({
+    ...same[0]!,
+    positions: [...new Set(same.flatMap(({ positions }) => positions))],
+  }))
+}
+
+const count = (items: readonly Item[]) => items.reduce((sum, { positions }) => sum + positions.length, 0)
+
+/** What stays of a service on a visit that gives some of its positions away. */
+function without(item: Item, given: readonly Item[]): Item[] {
+  const gone = given
+    .filter(({ assemblyId, task }) => assemblyId === item.assemblyId && task === item.task)
+    .flatMap(({ positions }) => positions)
+  const positions = item.positions.filter((position) => !gone.includes(position))
+  return positions.length > 0 ? [{ ...item, positions }] : []
+}
+
+/** What is asked while a visit is decided; what is null is to be proposed. */
+export type WeighInput = {
+  machineId: string
+  visitId: string | null
+  day: Day | null
+  leadId: string | null
+  items: Item[]
+}
+
+export const weighSchema = Joi.object<WeighInput>({
+  machineId: id().required(),
+  visitId: id().allow(null).default(null),
+  day: day().allow(null).default(null),
+  leadId: id().allow(null).default(null),
+  items: items(),
+})
+
+/** What is asked to open the decision about a machine's visit. */
+export type OpenDecisionInput = { machineId: string; visitId: string | null }
+export const openDecisionSchema = Joi.object<OpenDecisionInput>({
+  machineId: id().required(),
+  visitId: id().allow(null).default(null),
+})
+
+/** What a form for a decision holds. */
+export type DecisionForm = { on: string; day: Day; leadId: string; items: Item[] }
+export const decisionSchema = Joi.object<DecisionForm>({
+  on: id().allow('').default(''),
+  day: day().required(),
+  leadId: id()
+    .required()
+    .messages({ 'string.empty': 'Choose a technician.', 'any.required': 'Choose a technician.' }),
+  items: items(),
+})
+
+/** A service that a visit of a machine can have: on no visit, or on one that may be changed. */
+export type DecidedService = BookableClock & { visitId: string | null }
+
+/** What somebody who decides a visit of a machine chooses from. */
+export type DecisionPage = {
+  machine: { id: string; number: string; name: string }
+  services: DecidedService[]
+  /** Visits of the machine that may be changed here. */
+  visits: (Lending & { number: number })[]
+  /** What stays where it is, and why. */
+  pinned: { number: number; day: string; says: string }[]
+  technicians: { value: string; label: string }[]
+  today: string
+}
+
+/** A decision half made: what it takes, where it would be best, and whether its parts are there. */
+export type WeighedDecision = Weighed & {
+  parts: { name: string; quantity: number; unit: PartUnit; missing: number; arrives: string | null }[]
+}

@@ -1,0 +1,202 @@
+import { addDays, daysBetween, type Day } from '../calendar'
+import { fleetProblem, serviceId, workOf, type Fleet, type FleetService } from './fleetProblem'
+import { checkPlan, planCost, planVisits, visitWork, type PlannedVisit, type PlanProblem } from './planner'
+import { bookedPlan, violationWords } from './tryMove'
+
+/** A visit that is being decided: services of one machine, and where it is to be. */
+export type Deciding = {
+  machineId: string
+  services: FleetService[]
+  /** The booked visit that it becomes; null for a new one. */
+  visitId: string | null
+  /** What is chosen so far; null asks for the best. */
+  day: Day | null
+  leadId: string | null
+}
+
+/** A day and a technician, with what it would break, and cost more than the best. */
+export type WeighedPlace = { day: Day; leadId: string; breaks: string[]; cents: number }
+
+export type Weighed = {
+  minutes: number
+  minutesAlone: number
+  /** The cheapest place where everything is there; null where there is none. */
+  best: { day: Day; leadId: string } | null
+  /** Why there is none. */
+  why: string
+  /** The place that was asked for, or the best. */
+  place: WeighedPlace | null
+  /** Without what waits for its parts it could be sooner. */
+  waits: { keys: string[]; names: string[]; until: Day; sooner: Day } | null
+}
+
+/**
+ * What some services on one visit would take and cost, and the best day and technician for it beside everything
+ * that is booked: the machine is there, somebody who may do it has the time, a bench is free, the parts have come.
+ * Nothing is changed, and no other visit is moved.
+ */
+export async function weighVisit(fleet: Fleet, deciding: Deciding): Promise<Weighed> {
+  const { machineId, services, visitId } = deciding
+  const { together, alone } = workOf(services)
+  const asked = services.map((service) => ({ ...service, visitId: null }))
+  const keys = new Set(asked.map(serviceId))
+  const around: Fleet = {
+    ...fleet,
+    visits: fleet.visits.filter(({ id }) => id !== visitId),
+    services: [
+      // Of services that are on a visit that one gives them away.
+      ...fleet.services.filter(
+        (service) =>
+          service.visitId !== null &&
+          service.visitId !== visitId &&
+          !(service.machineId === machineId && overlaps(service, asked)),
+      ),
+      ...asked,
+    ],
+  }
+  const problem = problemFor(around, machineId, keys)
+  const placed = await bestOf(problem, keys)
+  const best = placed.visit
+    ? { day: addDays(fleet.today, placed.visit.day), leadId: placed.visit.crew }
+    : null
+  const chosen = {
+    day: deciding.day ?? best?.day ?? null,
+    leadId: deciding.leadId ?? best?.leadId ?? null,
+  }
+  const place =
+    chosen.day !== null && chosen.leadId !== null
+      ? weighed(around, machineId, keys, { day: chosen.day, leadId: chosen.leadId }, best)
+      : null
+  return {
+    minutes: together,
+    minutesAlone: alone,
+    best,
+    why: placed.why,
+    place,
+    waits: await whatWaits(fleet, around, machineId, asked, best?.day ?? null),
+  }
+}
+
+const overlaps = (one: FleetService, many: readonly FleetService[]) =>
+  many.some(
+    ({ assemblyId, task, positions }) =>
+      assemblyId === one.assemblyId &&
+      task === one.task &&
+      positions.some((position) => one.positions.includes(position)),
+  )
+
+/** The fleet with every booked visit fixed, and some services of one machine to be done on one visit. */
+function problemFor(around: Fleet, machineId: string, keys: ReadonlySet<string>): PlanProblem {
+  const problem = fleetProblem(around)
+  const booked = bookedPlan(around, problem)
+  const ring = [...keys]
+  return {
+    ...problem,
+    machines: problem.machines.map((machine) =>
+      machine.id === machineId
+        ? {
+            ...machine,
+            // On the day of another visit of its own it would be part of that one.
+            blockedDays: [
+              ...machine.blockedDays,
+              ...booked.filter((visit) => visit.machine === machineId).map(({ day }) => day),
+            ],
+          }
+        : machine,
+    ),
+    tasks: problem.tasks.map((task) =>
+      keys.has(task.id)
+        ? {
+            ...task,
+            implies: ring.filter((id) => id !== task.id),
+            // What waits for something is late rather than impossible; it is done once here.
+            ...{
+              earliest: 0,
+              latest: problem.horizonDays - 1,
+              due: Math.min(task.due, problem.horizonDays - 1),
+            },
+            ...{ repeatEveryDays: undefined, endCostPerDay: undefined },
+          }
+        : task,
+    ),
+    fixed: booked
+      .filter(({ tasks }) => tasks.length > 0)
+      .map(({ machine, day, crew, tasks }) => ({ machine, day, crew, tasks })),
+    present: [],
+  }
+}
+
+async function bestOf(
+  problem: PlanProblem,
+  keys: ReadonlySet<string>,
+): Promise<{ visit: PlannedVisit | null; why: string }> {
+  const { visits, unplaced } = await planVisits(problem, { seed: 1, effort: 0.02 })
+  const visit = visits.find(({ tasks }) => tasks.some((id) => keys.has(id))) ?? null
+  return { visit, why: visit ? '' : (unplaced.find(({ task }) => keys.has(task))?.reason ?? '') }
+}
+
+/** What a place breaks that nothing breaks without it, and what it costs above the best. */
+function weighed(
+  around: Fleet,
+  machineId: string,
+  keys: ReadonlySet<string>,
+  place: { day: Day; leadId: string },
+  best: { day: Day; leadId: string } | null,
+): WeighedPlace {
+  // Its own windows and days, without what was added to look for the best.
+  const plain: PlanProblem = { ...fleetProblem(around), fixed: [], present: [] }
+  const booked = bookedPlan(around, plain)
+  const machine = plain.machines.find(({ id }) => id === machineId)!
+  const tasks = plain.tasks.filter(({ id }) => keys.has(id))
+  const withIt = ({ day, leadId }: { day: Day; leadId: string }): PlannedVisit[] => [
+    ...booked,
+    {
+      ...{ machine: machineId, day: daysBetween(around.today, day), crew: leadId, helpers: [] },
+      tasks: tasks.map(({ id }) => id),
+      minutes: visitWork(machine, tasks).minutes,
+    },
+  ]
+  const said = (visits: PlannedVisit[]) =>
+    checkPlan(plain, visits)
+      .filter(({ rule }) => rule !== 'helpers' && rule !== 'after')
+      .map((each) => ({
+        key: JSON.stringify([each.rule, each.crew, each.day, each.machine, each.task]),
+        each,
+      }))
+  const before = new Set(said(booked).map(({ key }) => key))
+  const own = withIt(place)
+  const breaks = said(own).filter(({ key }) => !before.has(key))
+  return {
+    ...place,
+    breaks: [...new Set(breaks.map(({ each }) => violationWords(each, around)))],
+    cents: best ? Math.round(planCost(plain, own).total - planCost(plain, withIt(best)).total) : 0,
+  }
+}
+
+/** What holds the others up because its parts are not there. */
+async function whatWaits(
+  fleet: Fleet,
+  around: Fleet,
+  machineId: string,
+  asked: readonly FleetService[],
+  best: Day | null,
+): Promise<Weighed['waits']> {
+  const waiting = asked.filter(({ partsFrom }) => partsFrom !== null && partsFrom > fleet.today)
+  if (waiting.length === 0 || waiting.length === asked.length) return null
+  const rest = asked.filter((service) => !waiting.includes(service))
+  const keys = new Set(rest.map(serviceId))
+  const without: Fleet = {
+    ...around,
+    services: around.services.filter((each) => !waiting.includes(each as never)),
+  }
+  const { visit } = await bestOf(problemFor(without, machineId, keys), keys)
+  if (!visit) return null
+  const sooner = addDays(fleet.today, visit.day)
+  if (best !== null && sooner >= best) return null
+  return {
+    keys: waiting.map(serviceId),
+    names: waiting.map(({ name, where }) => (where ? `${name}, ${where}` : name)),
+    until: waiting.reduce((last, { partsFrom }) => (partsFrom! > last ? partsFrom! : last), fleet.today),
+    sooner,
+  }
+}

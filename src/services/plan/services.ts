@@ -1,0 +1,158 @@
+import 'server-only'
+import { addDays, daysBetween } from '@/core/calendar'
+import { serviceShape, type ServiceShape, type UnitFacts } from '@/core/composing'
+import { notOnVisit, type FleetService, type VisitLine } from '@/core/plan'
+import { stockedFor } from '@/core/stores'
+import type { ClockView, WearView } from '@/core/wear'
+import { derived } from '@/db/house'
+import { pumpModelVersions, type PumpModelVersionRow } from '@/db/models'
+import { parts } from '@/db/stores'
+import { unitFacts } from '../composing'
+import { companyPractices } from '../practices'
+import { loadBook, needsOfService } from '../stores'
+
+/** A service of some positions, with what planning counts of it; null where it has no day in sight. */
+export type ServiceReader = {
+  /** Every service of a pump: what is on a visit, visit by visit, and what is left. */
+  all: (view: WearView, machineId: string, visits: VisitLine[], today: string) => FleetService[]
+  /** One service, on just these positions. */
+  one: (
+    view: WearView,
+    clock: ClockView,
+    machineId: string,
+    positions: string[],
+    today: string,
+  ) => FleetService | null
+}
+
+/** Reads services as planning counts them; of a pump about which nothing is new the answer is kept. */
+export async function readServices(): Promise<ServiceReader> {
+  const [versions, practices, facts, book, partRows] = await Promise.all([
+    pumpModelVersions.every(),
+    companyPractices(),
+    unitFacts(),
+    loadBook(),
+    parts.every(),
+  ])
+  const versionOf = derived(
+    'versions by id',
+    [versions],
+    () => new Map(versions.map((version) => [version.id, version])),
+  )
+  const cents = new Map(partRows.map(({ id, priceCents }) => [id, priceCents]))
+  // What a piece costs follows from the parts alone, not from what lies in the bins.
+  const prices = derived('prices of positions', [partRows], () => new Map<string, number>())
+  const priceOf = (modelId: string, part: string) => {
+    const key = `${modelId} ${part}`
+    const before = prices.get(key)
+    if (before !== undefined) return before
+    const stocked = stockedFor(book.parts.values(), { modelId, part })
+    const price = stocked ? (cents.get(stocked.id) ?? 0) : 0
+    prices.set(key, price)
+    return price
+  }
+  const serviceOf = (
+    view: WearView,
+    version: PumpModelVersionRow,
+    clock: ClockView,
+    machineId: string,
+    positions: string[],
+    visitId: string | null,
+    today: string,
+  ): FleetService => {
+    const own = facts.get(view.assemblyId)
+    const needs = needsOfService(version, clock.task, positions, practices, own)
+    return {
+      ...{ assemblyId: view.assemblyId, pump: view.number, task: clock.task, name: clock.name },
+      where:
+        positions.length === clock.positions.length
+          ? clock.where
+          : positions.map((position) => view.positionNames[position] ?? position).join('; '),
+      positions,
+      machineId,
+      due: clock.aboutDay!,
+      band: clock.band,
+      window: clock.window,
+      isOver: clock.state === 'over' || clock.state === 'overdue',
+      lifeDays: Math.max(1, daysBetween(clock.since.day, clock.aboutDay!)),
+      comesAgain: clock.kind !== 'adjust',
+      partsCents: Math.round(
+        needs.reduce((sum, need) => sum + priceOf(version.modelId, need.part) * need.quantity, 0),
+      ),
+      partsFrom:
+        clock.leadTime.days > 0 && clock.leadTime.parts.length > 0
+          ? addDays(today, clock.leadTime.days)
+          : null,
+      shape: shapeOf(version, clock.task, positions, practices, own),
+      visitId,
+    }
+  }
+  const versionFor = (view: WearView) => (view.started ? versionOf.get(view.modelVersionId) : undefined)
+  return {
+    all: (view, machineId, visits, today) => {
+      const version = versionFor(view)
+      if (!version) return []
+      const own = visitsOf(view.assemblyId, visits)
+      const booked = own.map(({ id, services }) => `${id} ${JSON.stringify(services)}`).join()
+      const from = [view, machineId, version, practices, facts.get(view.assemblyId), partRows, booked, today]
+      return derived(`services to plan ${view.assemblyId}`, from, () =>
+        view.clocks
+          .filter(({ aboutDay }) => aboutDay !== null)
+          .flatMap((clock) =>
+            [
+              { positions: notOnVisit(view.assemblyId, clock, own), visitId: null },
+              ...own.map((visit) => ({
+                positions: visit.services
+                  .filter(({ assemblyId, task }) => assemblyId === view.assemblyId && task === clock.task)
+                  .flatMap((service) => service.positions)
+                  .filter((position) => clock.positions.includes(position)),
+                visitId: visit.id,
+              })),
+            ]
+              .filter(({ positions }) => positions.length > 0)
+              .map(({ positions, visitId }) =>
+                serviceOf(view, version, clock, machineId, positions, visitId, today),
+              ),
+          ),
+      )
+    },
+    one: (view, clock, machineId, positions, today) => {
+      const version = versionFor(view)
+      return version && clock.aboutDay !== null
+        ? serviceOf(view, version, clock, machineId, positions, null, today)
+        : null
+    },
+  }
+}
+
+function visitsOf(assemblyId: string, visits: VisitLine[]): VisitLine[] {
+  const all = derived('open visits by pump', [visits], () => {
+    const by = new Map<string, VisitLine[]>()
+    for (const visit of visits)
+      for (const id of new Set(visit.services.map((service) => service.assemblyId)))
+        by.set(id, [...(by.get(id) ?? []), visit])
+    return by
+  })
+  return all.get(assemblyId) ?? []
+}
+
+/** The minutes of a service apart; pumps of one model that are due for the same share the answer. */
+function shapeOf(
+  version: PumpModelVersionRow,
+  task: string,
+  positions: string[],
+  practices: Awaited<ReturnType<typeof companyPractices>>,
+  facts: UnitFacts = {},
+): ServiceShape {
+  const known = derived('service shapes', [practices], () => new Map<string, ServiceShape>())
+  const own = version.data.facts.map(({ key }) => facts[key] ?? '').join('|')
+  const key = `${version.id} ${task} ${positions.join(' ')} ${own}`
+  const before = known.get(key)
+  if (before) return before
+  const shape = serviceShape(
+    { id: 'any', model: version.data, tasks: [{ task, positions }], facts },
+    practices,
+  )
+  known.set(key, shape)
+  return shape
+}
