@@ -17,7 +17,7 @@ export const service = (task: string, due: string, more: Partial<FleetService> =
   ...{ comesAgain: false, partsCents: 1000, partsFrom: null, visitId: null },
   shape: {
     ...{ minutes: 30, openings: [{ node: 'manifold', minutes: 60 }], aroundMinutes: 20 },
-    ...{ helperMinutes: 0, qualifications: [] },
+    ...{ helperMinutes: 0, qualifications: [], specialTools: [] },
   },
   ...more,
 })
@@ -32,11 +32,11 @@ export const visit = (id: string, day: string, more: Partial<FleetVisit> = {}): 
     state: 'booked',
     winter: '',
   },
-  ...{ hasSheet: false, isWhole: true, minutes: 110 },
+  ...{ helpers: [], pinned: false, hasSheet: false, isWhole: true, minutes: 110 },
   ...more,
 })
 export const fleet = (more: Partial<Fleet> = {}): Fleet => ({
-  ...{ today: monday, weeks: 4, terms: usualPlanTerms, services: [], visits: [] },
+  ...{ today: monday, weeks: 4, terms: usualPlanTerms, tools: [], services: [], visits: [] },
   crew: ['varga', 'brandt'].map((id) => ({
     ...{ id, name: id, yardId: null, days: [1, 2, 3, 4, 5], minutes: 480, skills: null, leave: [] },
   })),

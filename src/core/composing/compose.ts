@@ -121,6 +121,8 @@ export type ServiceShape = {
   aroundMinutes: number
   helperMinutes: number
   qualifications: string[]
+  /** Special tools, by the names that the model gives them. */
+  specialTools: string[]
 }
 
 /**
@@ -135,7 +137,7 @@ export function serviceShape(
   const input = { assemblies: [job] }
   const [part] = partsToCompose(input, chosen)
   const { practised: model, walk } = part!
-  const { helperMinutes, qualifications } = composeSheet(input, chosen)
+  const { helperMinutes, qualifications, tools } = composeSheet(input, chosen)
   return {
     minutes: walk.tasks.reduce((sum, each) => sum + minutesEach(each) * each.positions.length, 0),
     openings: [...nodesFor(model, walk.tasks)].map(([node, way]) => ({
@@ -145,6 +147,7 @@ export function serviceShape(
     aroundMinutes: model.model.makeSafeMinutes + model.model.proveMinutes,
     helperMinutes,
     qualifications: qualifications.map(({ qualification }) => qualification),
+    specialTools: tools.filter(({ special }) => special).map(({ name }) => name),
   }
 }
 

@@ -4,7 +4,7 @@ import { groupBy } from '../lists'
 import type { PartUnit } from '../stores'
 import type { BookableClock } from './bookable'
 import type { Weighed } from './weigh'
-import { day, id } from '../problem'
+import { day, id, version } from '../problem'
 import type { TakeInput } from './taking'
 
 const items = () =>
@@ -29,6 +29,8 @@ export type Decision = {
   visit: { id: string; version: number } | null
   day: Day
   leadId: string
+  /** Who helps; left out, whoever it was. */
+  helpers?: string[]
   items: Item[]
 }
 
@@ -43,7 +45,7 @@ export type Lending = { id: string; version: number; day: Day; leadId: string; i
  */
 export function decisionTake(
   actId: string,
-  { visit, day, leadId, items }: Decision,
+  { visit, day, leadId, helpers, items }: Decision,
   others: readonly Lending[],
 ): TakeInput {
   const rest = others.map((other) => ({
@@ -54,7 +56,14 @@ export function decisionTake(
   return {
     id: actId,
     visits: [
-      { visitId: visit?.id ?? null, version: visit?.version ?? null, day, leadId, items: mergedItems(items) },
+      {
+        visitId: visit?.id ?? null,
+        version: visit?.version ?? null,
+        day,
+        leadId,
+        ...(helpers && { helpers }),
+        items: mergedItems(items),
+      },
       ...losing.flatMap(({ id: visitId, version, day, leadId, left }) =>
         left.length > 0 ? [{ visitId, version, day, leadId, items: left }] : [],
       ),
@@ -89,6 +98,7 @@ export type WeighInput = {
   visitId: string | null
   day: Day | null
   leadId: string | null
+  helperId?: string | null
   items: Item[]
 }
 
@@ -97,6 +107,7 @@ export const weighSchema = Joi.object<WeighInput>({
   visitId: id().allow(null).default(null),
   day: day().allow(null).default(null),
   leadId: id().allow(null).default(null),
+  helperId: id().allow(null).default(null),
   items: items(),
 })
 
@@ -108,13 +119,14 @@ export const openDecisionSchema = Joi.object<OpenDecisionInput>({
 })
 
 /** What a form for a decision holds. */
-export type DecisionForm = { on: string; day: Day; leadId: string; items: Item[] }
+export type DecisionForm = { on: string; day: Day; leadId: string; helperId: string; items: Item[] }
 export const decisionSchema = Joi.object<DecisionForm>({
   on: id().allow('').default(''),
   day: day().required(),
   leadId: id()
     .required()
     .messages({ 'string.empty': 'Choose a technician.', 'any.required': 'Choose a technician.' }),
+  helperId: id().allow('').default(''),
   items: items(),
 })
 
@@ -137,3 +149,24 @@ export type DecisionPage = {
 export type WeighedDecision = Weighed & {
   parts: { name: string; quantity: number; unit: PartUnit; missing: number; arrives: string | null }[]
 }
+
+/** Visits approved in one act, or their approval taken back. */
+export type ApproveInput = { visits: { id: string; version: number }[]; approve: boolean }
+export const approveSchema = Joi.object<ApproveInput>({
+  visits: Joi.array()
+    .items(Joi.object({ id: id().required(), version: version().required() }))
+    .min(1)
+    .max(500)
+    .unique('id')
+    .required()
+    .messages({ 'array.min': 'Choose at least one visit.' }),
+  approve: Joi.boolean().required(),
+})
+
+/** Holds a visit where it is. */
+export type PinInput = { id: string; version: number; pinned: boolean }
+export const pinSchema = Joi.object<PinInput>({
+  id: id().required(),
+  version: version().required(),
+  pinned: Joi.boolean().required(),
+})

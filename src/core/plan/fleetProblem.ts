@@ -1,6 +1,7 @@
 import { addDays, dayNumber, daysBetween, type Day } from '../calendar'
 import type { ServiceShape } from '../composing'
 import { qualifications } from '../models'
+import { answersTo } from '../tools'
 import type { PlanTerms, Span } from './crewTerms'
 import { visitWork, type PlanProblem, type PlanTask } from './planner'
 import type { VisitState } from './visits'
@@ -40,6 +41,9 @@ export type FleetVisit = {
   leadId: string
   state: VisitState
   winter: '' | 'lay' | 'return'
+  helpers: string[]
+  /** Held where it is by hand. */
+  pinned: boolean
   /** Its sheet is opened: it is being worked on. */
   hasSheet: boolean
   /** All of its services are among the fleet's; one that is not would be lost on the way. */
@@ -62,6 +66,8 @@ export type Fleet = {
     leave: Span[]
   }[]
   machines: { id: string; number: string; name: string; yardId: string; away: Span[] }[]
+  /** Special tools of the register. */
+  tools: { id: string; name: string; serves: string[]; count: number }[]
   services: FleetService[]
   visits: FleetVisit[]
 }
@@ -77,12 +83,12 @@ export const serviceId = ({
   positions,
 }: Pick<FleetService, 'assemblyId' | 'task' | 'positions'>) => [assemblyId, task, ...positions].join(' ')
 
-/** Whether a visit stays where it is: worked on, approved, of winter, or of the next days. */
+/** Whether a visit stays where it is: worked on, approved, held by hand, of winter, or of the next days. */
 export function isPinned(
-  { state, winter, day, hasSheet, isWhole }: FleetVisit,
+  { state, winter, day, pinned, hasSheet, isWhole }: FleetVisit,
   { today, terms }: Pick<Fleet, 'today' | 'terms'>,
 ): boolean {
-  if (state !== 'booked' || winter !== '' || hasSheet || !isWhole) return true
+  if (state !== 'booked' || winter !== '' || pinned || hasSheet || !isWhole) return true
   // One whose day has passed did not happen: it is to be planned anew.
   return day >= today && day < addDays(today, terms.frozenDays)
 }
@@ -140,6 +146,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
   const shutOf = new Map(
     machines.map(({ id, away }) => [id, new Set([...daysOf(away), ...closed, ...nobody])]),
   )
+  const isMember = new Set(members.map(({ id }) => id))
   const winters = standing.filter(({ winter }) => winter !== '')
   return {
     horizonDays,
@@ -157,6 +164,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
     benches: terms.benches.flatMap(({ yardId, places }) =>
       places === null ? [] : [{ yard: yardId, places }],
     ),
+    tools: fleet.tools.map(({ id, count }) => ({ id, count })),
     machines: machines.map(({ id, yardId, away }) => ({
       id,
       yard: yardId,
@@ -167,7 +175,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
     tasks: [
       ...asked.map((service) =>
         asTask(service, {
-          ...{ horizonDays, at, rate, downtime: terms.downtimeCents, visits },
+          ...{ horizonDays, at, rate, downtime: terms.downtimeCents, visits, tools: fleet.tools },
           shut: shutOf.get(service.machineId)!,
         }),
       ),
@@ -194,6 +202,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
       .filter((visit) => isPinned(visit, fleet))
       .map((visit) => ({
         ...{ machine: visit.machineId, day: at(visit.day), crew: visit.leadId },
+        ...(visit.helpers.length > 0 && { helpers: visit.helpers.filter((id) => isMember.has(id)) }),
         tasks: [...tasksOf(visit), ...(visit.winter === '' ? [] : [`winter ${visit.id}`])],
       })),
     present: standing
@@ -211,11 +220,15 @@ type Around = {
   rate: number
   downtime: number
   visits: FleetVisit[]
+  tools: Fleet['tools']
   /** Days on which the machine, or everybody, is away. */
   shut: ReadonlySet<number>
 }
 
-function asTask(service: FleetService, { horizonDays, at, rate, downtime, visits, shut }: Around): PlanTask {
+function asTask(
+  service: FleetService,
+  { horizonDays, at, rate, downtime, visits, tools, shut }: Around,
+): PlanTask {
   const { shape, window, isOver, lifeDays, partsCents, partsFrom, visitId } = service
   // What is booked is to be done, also where it is due only after the plan's end.
   const due = service.visitId === null ? at(service.due) : Math.min(at(service.due), horizonDays - 1)
@@ -227,6 +240,10 @@ function asTask(service: FleetService, { horizonDays, at, rate, downtime, visits
   // What is booked far from its window stays possible where it is booked.
   const booked = visit ? at(visit.day) : due
   const skill = shape.qualifications[0]
+  // Of several special tools the one that there are fewest of holds it up.
+  const [tool] = tools
+    .filter((each) => shape.specialTools.some((name) => answersTo(each, name)))
+    .sort((a, b) => a.count - b.count)
   const latest = Math.max(due + late, booked, 0)
   // Where its window holds no day on which it can be done, it is late rather than left out.
   const from = Math.max(0, due - early, partsFrom === null || visitId !== null ? 0 : at(partsFrom))
@@ -246,6 +263,7 @@ function asTask(service: FleetService, { horizonDays, at, rate, downtime, visits
     earlyCostPerDay,
     lateCostPerDay: (((failure.times - 1) * renewal + failure.days * downtime) * chanceAtEnd) / late,
     ...(skill !== undefined && { skill }),
+    ...(tool !== undefined && { tool: tool.id }),
     ...(partsFrom !== null && visitId === null && { partsFromDay: at(partsFrom) }),
     ...(comesAgain && {
       repeatEveryDays: Math.round(lifeDays),

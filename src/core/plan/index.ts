@@ -90,10 +90,14 @@ export { bookedPlan, tryMove, violationWords, type MoveTrial } from './tryMove'
 export { changeNames, whatIf, type FleetChange, type WhatIfAnswer } from './whatIf'
 export { bundlesOf, type Bundle, type Bundling, type GoesAlong } from './bundles'
 export {
+  approveSchema,
   decisionSchema,
   decisionTake,
   mergedItems,
   openDecisionSchema,
+  pinSchema,
+  type ApproveInput,
+  type PinInput,
   weighSchema,
   type Decision,
   type DecidedService,

@@ -22,6 +22,8 @@ export type Proposal = {
   day: Day
   leadId: string
   lead: string
+  /** Who helps, by the plan. */
+  helpers: { id: string; name: string }[]
   minutes: number
   /** The booked visit that it becomes; null for a new one. */
   visit: { id: string; version: number; number: number; day: Day; leadId: string } | null
@@ -75,6 +77,7 @@ export function proposalsOf(
       day,
       leadId: each.crew,
       lead: nameOf(fleet, each.crew),
+      helpers: each.helpers.map((id) => ({ id, name: nameOf(fleet, id) })),
       minutes: each.minutes,
       visit: base
         ? { id: base.id, version: base.version, number: base.number, day: base.day, leadId: base.leadId }
@@ -175,10 +178,10 @@ export function takeOf(id: string, chosen: readonly Proposal[], fleet: Fleet): T
   return {
     id,
     visits: [
-      ...chosen.map(({ visit, day, leadId, services }) => ({
+      ...chosen.map(({ visit, day, leadId, helpers, services }) => ({
         visitId: visit?.id ?? null,
         version: visit?.version ?? null,
-        ...{ day, leadId },
+        ...{ day, leadId, helpers: helpers.map(({ id }) => id) },
         items: [...services.map(asItem), ...(visit ? staysOn(visit.id).map(asItem) : [])],
       })),
       ...losing.flatMap((visit) => {

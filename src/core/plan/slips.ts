@@ -1,5 +1,5 @@
 import { addDays, daysBetween, showDay, type Day } from '../calendar'
-import { fleetProblem, type Fleet, type FleetService, type FleetVisit } from './fleetProblem'
+import { fleetProblem, serviceId, type Fleet, type FleetService, type FleetVisit } from './fleetProblem'
 import { checkPlan } from './planner'
 import { bookedPlan, violationWords } from './tryMove'
 
@@ -19,6 +19,8 @@ export function slipsOf(fleet: Fleet): Slip[] {
   // The share of a day that is kept free is for planning: a visit that uses it still fits.
   const problem = fleetProblem({ ...fleet, terms: { ...terms, freePercent: 0 } })
   const broken = checkPlan({ ...problem, fixed: [], present: [] }, bookedPlan(fleet, problem))
+  const toolOf = new Map(problem.tasks.map((task) => [task.id, task.tool]))
+  const yardOf = new Map(problem.machines.map(({ id, yard }) => [id, yard]))
   const firstMoved = addDays(today, terms.frozenDays)
   const onVisit = new Map<string, FleetService[]>()
   for (const service of services)
@@ -39,11 +41,13 @@ export function slipsOf(fleet: Fleet): Slip[] {
           : own.filter((service) => runsPast(service, visit, today))
       const at = daysBetween(today, visit.day)
       const faults = broken.filter(
-        ({ rule, machine, day, crew }) =>
+        ({ rule, machine, day, crew, tool, yard }) =>
           !['helpers', 'after', 'once', 'horizon', 'unknown', 'crew'].includes(rule) &&
           day === at &&
           (machine === undefined || machine === visit.machineId) &&
-          (crew === undefined || crew === visit.leadId),
+          (yard === undefined || yardOf.get(visit.machineId) === yard) &&
+          (tool === undefined || own.some((service) => toolOf.get(serviceId(service)) === tool)) &&
+          (crew === undefined || crew === visit.leadId || visit.helpers.includes(crew)),
       )
       const says = [
         ...late.map(

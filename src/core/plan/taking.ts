@@ -12,6 +12,8 @@ export type TakeInput = {
     version: number | null
     day: Day
     leadId: string
+    /** Who helps; left out, whoever it was. */
+    helpers?: string[]
     items: { assemblyId: string; task: string; positions: string[] }[]
   }[]
   cancel: { id: string; version: number }[]
@@ -36,6 +38,7 @@ export const takeSchema = Joi.object<TakeInput>({
         version: version().allow(null).default(null),
         day: day().required(),
         leadId: id().required(),
+        helpers: Joi.array().items(id()).max(10),
         items: Joi.array().items(item).min(1).max(400).required(),
       }),
     )

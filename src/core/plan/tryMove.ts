@@ -12,6 +12,7 @@ import {
 /** The visits that are booked, as the planner counts them; who helps is not booked. */
 export function bookedPlan(fleet: Fleet, problem: PlanProblem): PlannedVisit[] {
   const machineOf = new Map(problem.machines.map((machine) => [machine.id, machine]))
+  const members = new Set(problem.crew.map(({ id }) => id))
   const taskOf = new Map(problem.tasks.map((task) => [task.id, task]))
   return fleet.visits.flatMap((visit) => {
     const day = daysBetween(fleet.today, visit.day)
@@ -25,7 +26,16 @@ export function bookedPlan(fleet: Fleet, problem: PlanProblem): PlannedVisit[] {
       machine,
       tasks.map((id) => taskOf.get(id)!),
     )
-    return [{ machine: visit.machineId, day, crew: visit.leadId, helpers: [], tasks, minutes }]
+    return [
+      {
+        machine: visit.machineId,
+        day,
+        crew: visit.leadId,
+        helpers: visit.helpers.filter((id) => members.has(id)),
+        tasks,
+        minutes,
+      },
+    ]
   })
 }
 
@@ -62,15 +72,18 @@ const ruleWords: Partial<Record<PlanViolation['rule'], string>> = {
   bench: 'There is no bench place left in its yard.',
   parts: 'Its parts are not there by then.',
   window: 'Outside its window',
+  helpers: 'It wants a second person for some of it, who is not the technician.',
   once: 'The machine has another visit on that day: take both together instead.',
   horizon: 'That day is outside the plan.',
 }
 
 /** A broken rule as a coordinator reads it. */
-export function violationWords({ rule, crew, task, says }: PlanViolation, fleet: Fleet): string {
+export function violationWords({ rule, crew, task, tool, says }: PlanViolation, fleet: Fleet): string {
   const person = fleet.crew.find(({ id }) => id === crew)?.name
   const service = fleet.services.find((each) => serviceId(each) === task)
   const words = ruleWords[rule] ?? says
+  if (rule === 'tool')
+    return `${fleet.tools.find(({ id }) => id === tool)?.name ?? 'A special tool'} is wanted by more visits that day than there are.`
   if ((rule === 'minutes' || rule === 'skill') && person) return `${person} ${words}.`
   return rule === 'window' && service
     ? `${words}: ${service.name}${service.where ? `, ${service.where}` : ''}.`

@@ -17,6 +17,13 @@ export type VisitLine = {
   yardId: string | null
   leadId: string
   lead: string
+  /** Who helps, where it wants more than one. */
+  helperIds: string[]
+  helpers: string[]
+  /** Held where it is by hand. */
+  pinned: boolean
+  /** Who approved it; null while nobody has. */
+  approvedBy: string | null
   /** "Renew high-pressure seals, cylinders 1 and 2". */
   services: {
     assemblyId: string

@@ -40,6 +40,8 @@ export type BookingInput = {
   note: string
   /** Makes a machine safe for winter after its services, or brings it back; blank for neither. */
   winter?: '' | 'lay' | 'return'
+  /** Who helps the technician, where it wants more than one. */
+  helpers?: string[]
   /** The machine of a winter visit, which may have no other services. */
   machineId?: string | null
 }
@@ -52,6 +54,9 @@ const when = {
     .messages({ 'string.empty': 'Choose a technician.', 'any.required': 'Choose a technician.' }),
   note: note(1000),
 }
+
+/** People beside the lead. */
+export const helpers = () => Joi.array().items(id()).max(10).default([])
 
 export const bookingSchema = Joi.object<BookingInput>({
   id: id().required(),
@@ -77,6 +82,7 @@ export const bookingSchema = Joi.object<BookingInput>({
     .empty('')
     .default(null)
     .when('winter', { is: Joi.valid('lay', 'return').required(), then: Joi.required() }),
+  helpers: helpers(),
   ...when,
 })
 

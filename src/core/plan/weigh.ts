@@ -12,16 +12,22 @@ export type Deciding = {
   /** What is chosen so far; null asks for the best. */
   day: Day | null
   leadId: string | null
+  /** Who helps, where it wants a second person. */
+  helperId: string | null
 }
 
+type Place = { day: Day; leadId: string; helperId: string | null }
+
 /** A day and a technician, with what it would break, and cost more than the best. */
-export type WeighedPlace = { day: Day; leadId: string; breaks: string[]; cents: number }
+export type WeighedPlace = Place & { breaks: string[]; cents: number }
 
 export type Weighed = {
   minutes: number
   minutesAlone: number
+  /** Of the work, how many want a second person. */
+  helperMinutes: number
   /** The cheapest place where everything is there; null where there is none. */
-  best: { day: Day; leadId: string } | null
+  best: Place | null
   /** Why there is none. */
   why: string
   /** The place that was asked for, or the best. */
@@ -57,19 +63,25 @@ export async function weighVisit(fleet: Fleet, deciding: Deciding): Promise<Weig
   const problem = problemFor(around, machineId, keys)
   const placed = await bestOf(problem, keys)
   const best = placed.visit
-    ? { day: addDays(fleet.today, placed.visit.day), leadId: placed.visit.crew }
+    ? {
+        day: addDays(fleet.today, placed.visit.day),
+        leadId: placed.visit.crew,
+        helperId: placed.visit.helpers[0] ?? null,
+      }
     : null
   const chosen = {
     day: deciding.day ?? best?.day ?? null,
     leadId: deciding.leadId ?? best?.leadId ?? null,
+    helperId: deciding.helperId ?? (deciding.leadId === null ? (best?.helperId ?? null) : null),
   }
   const place =
     chosen.day !== null && chosen.leadId !== null
-      ? weighed(around, machineId, keys, { day: chosen.day, leadId: chosen.leadId }, best)
+      ? weighed(around, machineId, keys, { ...chosen, day: chosen.day, leadId: chosen.leadId }, best)
       : null
   return {
     minutes: together,
     minutesAlone: alone,
+    helperMinutes: services.reduce((sum, { shape }) => sum + shape.helperMinutes, 0),
     best,
     why: placed.why,
     place,
@@ -140,25 +152,26 @@ function weighed(
   around: Fleet,
   machineId: string,
   keys: ReadonlySet<string>,
-  place: { day: Day; leadId: string },
-  best: { day: Day; leadId: string } | null,
+  place: Place,
+  best: Place | null,
 ): WeighedPlace {
   // Its own windows and days, without what was added to look for the best.
   const plain: PlanProblem = { ...fleetProblem(around), fixed: [], present: [] }
   const booked = bookedPlan(around, plain)
   const machine = plain.machines.find(({ id }) => id === machineId)!
   const tasks = plain.tasks.filter(({ id }) => keys.has(id))
-  const withIt = ({ day, leadId }: { day: Day; leadId: string }): PlannedVisit[] => [
+  const withIt = ({ day, leadId, helperId }: Place): PlannedVisit[] => [
     ...booked,
     {
-      ...{ machine: machineId, day: daysBetween(around.today, day), crew: leadId, helpers: [] },
+      ...{ machine: machineId, day: daysBetween(around.today, day), crew: leadId },
+      helpers: helperId === null ? [] : [helperId],
       tasks: tasks.map(({ id }) => id),
       minutes: visitWork(machine, tasks).minutes,
     },
   ]
   const said = (visits: PlannedVisit[]) =>
     checkPlan(plain, visits)
-      .filter(({ rule }) => rule !== 'helpers' && rule !== 'after')
+      .filter(({ rule, machine: of }) => rule !== 'after' && (rule !== 'helpers' || of === machineId))
       .map((each) => ({
         key: JSON.stringify([each.rule, each.crew, each.day, each.machine, each.task]),
         each,

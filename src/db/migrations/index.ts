@@ -22,6 +22,7 @@ import { factsAndProducts } from './0020-facts-products'
 import { storesAndOrders } from './0021-stores-orders'
 import { winter } from './0022-winter'
 import { crew } from './0023-crew'
+import { approving } from './0024-approving'
 import { touches } from './0017-touches'
 
 /** In the order they run. A migration that has shipped is never changed; a new one is added. */
@@ -49,4 +50,5 @@ export const migrations: RunnableMigration<QueryInterface>[] = [
   storesAndOrders,
   winter,
   crew,
+  approving,
 ]

@@ -20,6 +20,12 @@ export const visits = table('visits', {
   winter: text<'' | 'lay' | 'return'>(),
   /** Parts of the stores that it takes besides what its services need, such as what is poured. */
   extraParts: orNull(json<{ partId: string; quantity: number }[]>()),
+  /** Who helps, where it wants more than one. */
+  helperIds: orNull(json<string[]>()),
+  /** Held where it is by hand: no plan moves it. */
+  pinned: whole<0 | 1>(),
+  approvedById: orNull(text()),
+  approvedAt: orNull(text()),
   createdAt: text(),
   version: whole(),
 })

@@ -36,12 +36,20 @@ export async function bookVisit(
   giving: readonly string[] = [],
 ): Promise<{ number: string }> {
   requirePermission(actor, 'visits.plan')
-  const { id, items: asked, winter = '', machineId = null, ...when } = check(bookingSchema, input)
+  const {
+    id,
+    items: asked,
+    winter = '',
+    machineId = null,
+    helpers = [],
+    ...when
+  } = check(bookingSchema, input)
   return write(async () => {
     const repeated = await visits.byId(id)
     if (repeated) return { number: visitNumber(repeated.number) }
     await requireDayToCome(when.day)
     await requireLead(when.leadId)
+    await requireHelpers(helpers, when.leadId)
     const { items, place } =
       asked.length === 0 ? { items: [], place: await wholeMachine(machineId) } : await placeAndItems(asked)
     if (winter !== '' && place.machineId !== machineId)
@@ -66,6 +74,8 @@ export async function bookVisit(
       endReason: '',
       winter,
       extraParts: winter === 'lay' ? await pouredOn(place.machineId!) : null,
+      helperIds: helpers.length > 0 ? helpers : null,
+      ...{ pinned: 0, approvedById: null, approvedAt: null },
       createdAt: now(),
       version: 1,
     }
@@ -99,7 +109,14 @@ export async function changeVisit(actor: Actor, input: VisitChangeInput): Promis
       visits,
       what,
       { id, version },
-      { ...values, startTime: values.startTime || null },
+      {
+        ...values,
+        startTime: values.startTime || null,
+        // What was approved was this day and this technician.
+        ...(row.state === 'approved' &&
+          (values.day !== row.day || values.leadId !== row.leadId) && { state: 'booked', ...notApproved }),
+        ...(values.leadId !== row.leadId && { helperIds: without(row.helperIds, values.leadId) }),
+      },
       {
         machineId: row.machineId,
         assemblyId: row.items[0]?.assemblyId ?? null,
@@ -181,6 +198,19 @@ async function requireNoWinter(machineId: string, winter: VisitRow['winter']): P
 export async function requireDayToCome(day: string): Promise<void> {
   if (day < present(await ourCompany()).today) throw invalid({ day: 'This day has passed.' })
 }
+
+/** Who helps is of the crew, and is not the lead. */
+export async function requireHelpers(helperIds: readonly string[], leadId: string): Promise<void> {
+  if (new Set([leadId, ...helperIds]).size < helperIds.length + 1)
+    throw invalid({ helpers: 'Somebody is named twice on this visit.' })
+  for (const id of helperIds) await requireLead(id)
+}
+
+/** A visit that nobody has approved, or not as it is now. */
+export const notApproved = { approvedById: null, approvedAt: null }
+
+export const without = (ids: readonly string[] | null, id: string): string[] | null =>
+  ids?.filter((each) => each !== id) ?? null
 
 export async function requireLead(leadId: string): Promise<void> {
   const lead = await people.byId(leadId)

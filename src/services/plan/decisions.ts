@@ -99,7 +99,7 @@ function whyPinned({ sheet, state, winter }: VisitLine): string | null {
 /** What the chosen services take together, and the best or the asked day for them. */
 export async function weighDecision(actor: Actor, input: WeighInput): Promise<WeighedDecision> {
   requirePermission(actor, 'visits.plan')
-  const { machineId, visitId, items, day, leadId } = check(weighSchema, input)
+  const { machineId, visitId, items, day, leadId, helperId = null } = check(weighSchema, input)
   const machine = await machines.byId(machineId)
   if (!machine) throw notFound('This machine')
   const { today } = present(await ourCompany())
@@ -120,7 +120,7 @@ export async function weighDecision(actor: Actor, input: WeighInput): Promise<We
         return own.length > 0 ? (reads.one(view!, clock, machineId, own, today) ?? []) : []
       })
   })
-  const weighed = await weighVisit(fleet, { machineId, services, visitId, day, leadId })
+  const weighed = await weighVisit(fleet, { machineId, services, visitId, day, leadId, helperId })
   const onDay = weighed.place?.day ?? today
   return { ...weighed, parts: await partsFor(placed.items, onDay, visitId) }
 }

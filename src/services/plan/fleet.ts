@@ -3,6 +3,7 @@ import { addDays } from '@/core/calendar'
 import type { Fleet, FleetService } from '@/core/plan'
 import { kept } from '@/db/house'
 import { machines } from '@/db/fleet'
+import { tools } from '@/db/tools'
 import { spellsByMachine } from '../hours'
 import { breathe, ourCompany, present, type Actor } from '../house'
 import { listWear } from '../wear'
@@ -17,15 +18,17 @@ export async function loadFleet(actor: Actor, weeks: number): Promise<Fleet> {
 }
 
 async function gather(actor: Actor, weeks: number, today: string): Promise<Fleet> {
-  const [wear, visits, machineRows, crew, { version: _, ...terms }, spells, reads] = await Promise.all([
-    listWear(actor),
-    listOpenVisits(actor),
-    machines.every(),
-    loadCrew(),
-    loadPlanTerms(),
-    spellsByMachine(),
-    readServices(),
-  ])
+  const [wear, visits, machineRows, crew, { version: _, ...terms }, spells, reads, toolRows] =
+    await Promise.all([
+      listWear(actor),
+      listOpenVisits(actor),
+      machines.every(),
+      loadCrew(),
+      loadPlanTerms(),
+      spellsByMachine(),
+      readServices(),
+      tools.every(),
+    ])
   const machineOf = new Map(machineRows.map((machine) => [machine.number, machine]))
   const until = addDays(today, weeks * 7)
   const services: FleetService[] = []
@@ -48,14 +51,18 @@ async function gather(actor: Actor, weeks: number, today: string): Promise<Fleet
         ...{ id, number, name, yardId },
         away: (spells.get(id) ?? []).map(({ fromDay, toDay }) => ({ from: fromDay, to: toDay ?? until })),
       })),
+    tools: toolRows
+      .filter(({ retiredOn, kind }) => retiredOn === null && kind !== 'torqueWrench')
+      .map(({ id, name, serves, count }) => ({ id, name, serves, count })),
     services,
     visits: visits.flatMap((visit) => {
       const machine = visit.machineNumber === null ? undefined : machineOf.get(visit.machineNumber)
-      const { id, version, number, day, leadId, state, winter, minutes, sheet } = visit
+      const { id, version, number, day, leadId, helperIds, state, winter, pinned, minutes, sheet } = visit
       return machine
         ? [
             {
               ...{ id, version, number, machineId: machine.id, day, leadId, state, winter, minutes },
+              ...{ helpers: helperIds, pinned },
               hasSheet: sheet !== null,
               isWhole: known(visit.services) === known(services.filter(({ visitId }) => visitId === id)),
             },

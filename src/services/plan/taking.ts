@@ -14,9 +14,11 @@ import {
   bookVisit,
   cancelVisit,
   requireDayToCome,
+  requireHelpers,
   requireLead,
   requireNotBooked,
   restoreVisit,
+  without,
 } from './booking'
 
 /**
@@ -46,7 +48,7 @@ export async function takePlan(actor: Actor, input: TakeInput): Promise<{ taken:
         const input = {
           id: bookedId,
           items: each.items,
-          ...{ day: each.day, startTime: '', leadId: each.leadId, note: '' },
+          ...{ day: each.day, startTime: '', leadId: each.leadId, note: '', helpers: each.helpers ?? [] },
         }
         await bookVisit(actor, input, giving)
         back.cancel.push({ id: bookedId, version: 1 })
@@ -55,6 +57,7 @@ export async function takePlan(actor: Actor, input: TakeInput): Promise<{ taken:
       const row = await known(each.visitId)
       back.visits.push({
         ...{ visitId: row.id, version: row.version + 1, day: row.day, leadId: row.leadId },
+        helpers: row.helperIds ?? [],
         items: row.items.map(({ assemblyId, task, positions }) => ({ assemblyId, task, positions })),
       })
       if (each.day !== row.day && !takesBack) await requireDayToCome(each.day)
@@ -87,16 +90,20 @@ async function requireNotBookedBut(
 async function rewriteVisit(
   actor: Actor,
   row: VisitRow,
-  wanted: { version: number; day: string; leadId: string; items: TakeInput['visits'][number]['items'] },
+  wanted: Pick<TakeInput['visits'][number], 'day' | 'leadId' | 'helpers' | 'items'> & { version: number },
   giving: string[],
 ): Promise<void> {
   if (!isOpen(row.state)) throw conflict(`Visit ${visitNumber(row.number)} is over or cancelled; plan anew.`)
+  if (row.state === 'approved')
+    throw conflict(`Visit ${visitNumber(row.number)} is approved: take the approval back first.`)
   const sheet = await sheets.find({ visitId: row.id, state: ['open', 'signed'] })
   if (sheet)
     throw conflict(
       `Sheet ${visitNumber(sheet.number)} was opened for visit ${visitNumber(row.number)}; plan anew.`,
     )
   await requireLead(wanted.leadId)
+  const helpers = wanted.helpers ?? without(row.helperIds, wanted.leadId) ?? []
+  await requireHelpers(helpers, wanted.leadId)
   const { items: asked, place } = await placeAndItems(wanted.items)
   if (place.machineId !== row.machineId)
     throw conflict(`A pump of visit ${visitNumber(row.number)} is on another machine now; plan anew.`)
@@ -115,7 +122,10 @@ async function rewriteVisit(
     visits,
     { entity: 'visit', name: `visit ${visitNumber(row.number)}` },
     { id: row.id, version: wanted.version },
-    { day: wanted.day, leadId: wanted.leadId, items, minutes: Math.round(minutes) },
+    {
+      ...{ day: wanted.day, leadId: wanted.leadId, items, minutes: Math.round(minutes) },
+      helperIds: helpers.length > 0 ? helpers : null,
+    },
     {
       machineId: row.machineId,
       assemblyId: items[0]?.assemblyId ?? null,

@@ -221,6 +221,7 @@ export async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
     assemblies.all({ id: [...new Set(rows.flatMap((row) => row.items.map((item) => item.assemblyId)))] }),
     fittings.all({ assemblyId: shelved, status: 'active' }, [['at', 'ASC']]),
   ])
+  const nameOf = (id: string | null) => names.find((person) => person.id === id)?.name ?? null
   const added = await addedOn(sheetRows.filter((sheet) => sheet.state === 'open').map((sheet) => sheet.id))
   return rows.map((row) => {
     const machine = machineRows.find((each) => each.id === row.machineId)
@@ -243,7 +244,11 @@ export async function asLines(rows: VisitRow[]): Promise<VisitLine[]> {
         stays.findLast((stay) => stay.assemblyId === row.items[0]?.assemblyId)?.yardId ??
         null,
       leadId: row.leadId,
-      lead: names.find((person) => person.id === row.leadId)?.name ?? '',
+      lead: nameOf(row.leadId) ?? '',
+      helperIds: row.helperIds ?? [],
+      helpers: (row.helperIds ?? []).flatMap((id) => nameOf(id) ?? []),
+      pinned: row.pinned === 1,
+      approvedBy: row.state === 'approved' ? nameOf(row.approvedById) : null,
       services: [
         ...row.items.map((item) => {
           const model = models.get(item.modelVersionId)

@@ -96,6 +96,7 @@ export function DecideVisit({ label, look, machineId, visitId = null, chosen, cu
           on: visitId ?? '',
           day: best?.day ?? visit?.day ?? opened.data.today,
           leadId: best?.leadId ?? visit?.leadId ?? '',
+          helperId: best?.helperId ?? '',
           items: all,
         },
       })
@@ -119,9 +120,13 @@ export function DecideVisit({ label, look, machineId, visitId = null, chosen, cu
             <EntryForm<DecisionForm, { taken: number; back: TakeInput; words: string }>
               schema={decisionSchema}
               values={first.values}
-              action={async ({ on, day, leadId, items }) => {
+              action={async ({ on, day, leadId, helperId, items }) => {
                 const visit = page.visits.find(({ id }) => id === on) ?? null
-                const take = decisionTake(first.actId, { visit, day, leadId, items }, page.visits)
+                const take = decisionTake(
+                  first.actId,
+                  { visit, day, leadId, helpers: helperId ? [helperId] : [], items },
+                  page.visits,
+                )
                 const outcome = await actions.takePlan(take)
                 const who = page.technicians.find(({ value }) => value === leadId)?.label ?? ''
                 return outcome.ok
@@ -250,12 +255,13 @@ type WeighingProps = {
 /** What the decision takes, breaks and costs, asked anew a moment after each change. */
 function Weighing({ page, first, machineId, visitId, currency, weigh }: WeighingProps) {
   const { setValue } = useFormContext<DecisionForm>()
-  const [items, day, leadId, on] = useWatch<DecisionForm, ['items', 'day', 'leadId', 'on']>({
-    name: ['items', 'day', 'leadId', 'on'],
-  })
+  const [items, day, leadId, helperId, on] = useWatch<
+    DecisionForm,
+    ['items', 'day', 'leadId', 'helperId', 'on']
+  >({ name: ['items', 'day', 'leadId', 'helperId', 'on'] })
   const [weighed, setWeighed] = useState(first)
   const [asking, setAsking] = useState(false)
-  const key = JSON.stringify([items, day, leadId, on])
+  const key = JSON.stringify([items, day, leadId, helperId, on])
   const asked = useRef(key)
   useEffect(() => {
     if (asked.current === key || items.length === 0) return
@@ -269,6 +275,7 @@ function Weighing({ page, first, machineId, visitId, currency, weigh }: Weighing
         visitId: on || null,
         day: isWhole ? day : null,
         leadId: leadId || null,
+        helperId: helperId || null,
         items,
       }).catch(() => null)
       // Of several answers under way the last one asked for counts.
@@ -280,8 +287,8 @@ function Weighing({ page, first, machineId, visitId, currency, weigh }: Weighing
       over = true
       clearTimeout(timer)
     }
-  }, [key, items, day, leadId, on, machineId, weigh])
-  const { best, why, place, waits, minutes, minutesAlone, parts } = weighed
+  }, [key, items, day, leadId, helperId, on, machineId, weigh])
+  const { best, why, place, waits, minutes, minutesAlone, helperMinutes, parts } = weighed
   const nameOf = (id: string) => page.technicians.find(({ value }) => value === id)?.label ?? 'nobody'
   const isBest = best !== null && best.day === day && best.leadId === leadId
   const missing = parts.filter((part) => part.missing > 0)
@@ -297,6 +304,14 @@ function Weighing({ page, first, machineId, visitId, currency, weigh }: Weighing
           </>
         )}
       </p>
+      {helperMinutes > 0 && (
+        <ChoiceEntry
+          name="helperId"
+          label={`Helps for ${showMinutes(helperMinutes)}`}
+          options={page.technicians.filter(({ value }) => value !== leadId)}
+          placeholder="Choose a second person"
+        />
+      )}
       {now && (
         <p className="second">
           Booked for {showDay(now.day, page.today)}, {nameOf(now.leadId)}.
@@ -318,6 +333,7 @@ function Weighing({ page, first, machineId, visitId, currency, weigh }: Weighing
             onClick={() => {
               setValue('day', best.day)
               setValue('leadId', best.leadId)
+              setValue('helperId', best.helperId ?? '')
             }}
           >
             Take that

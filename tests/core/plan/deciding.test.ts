@@ -76,7 +76,7 @@ describe('a decision as one act', () => {
 describe('weighing a visit', () => {
   const seals = service('seals', '2026-08-05')
   const ask = (more = {}) => ({
-    ...{ machineId: 'm1', services: [seals], visitId: null, day: null, leadId: null },
+    ...{ machineId: 'm1', services: [seals], visitId: null, day: null, leadId: null, helperId: null },
     ...more,
   })
 
@@ -94,7 +94,7 @@ describe('weighing a visit', () => {
     })
     // Away until Friday, then a weekend, then the only one who may is on leave for a day.
     const { best, place, minutes } = await weighVisit(busy, ask({ services: [skilled] }))
-    expect(best).toEqual({ day: '2026-08-11', leadId: 'varga' })
+    expect(best).toEqual({ day: '2026-08-11', leadId: 'varga', helperId: null })
     expect(place).toEqual({ ...best, breaks: [], cents: 0 })
     expect(minutes).toBe(110)
     const asked = await weighVisit(busy, ask({ services: [skilled], day: '2026-08-06', leadId: 'brandt' }))

@@ -116,6 +116,7 @@ test('what is taken in part leaves visits with what nobody takes from them, and 
       machine: 'T-04',
       day: '2026-08-17',
       leadId: 'varga',
+      helpers: [],
       lead: 'Varga',
     },
     ...{ minutes: 1, visit: null, instead: [], reasons: [] },

@@ -1,10 +1,12 @@
 'use server'
 
 import type {
+  ApproveInput,
   BookingInput,
   CancelInput,
   CrewInput,
   OpenDecisionInput,
+  PinInput,
   PlanTermsInput,
   TakeInput,
   VisitChangeInput,
@@ -30,6 +32,12 @@ export async function openDecision(input: OpenDecisionInput) {
 }
 export async function weighDecision(input: WeighInput) {
   return act((actor) => visits.weighDecision(actor, input))
+}
+export async function approveVisits(input: ApproveInput) {
+  return act((actor) => visits.approveVisits(actor, input))
+}
+export async function pinVisit(input: PinInput) {
+  return act((actor) => visits.pinVisit(actor, input))
 }
 export async function takePlan(input: TakeInput) {
   return act((actor) => visits.takePlan(actor, input))

@@ -114,13 +114,13 @@ export function checkPlan(problem: PlanProblem, visits: readonly PlannedVisit[])
     for (let day = 0; day < horizonDays; day++) {
       const count = benches.get(JSON.stringify([yard, day])) ?? 0
       if (count > places)
-        tell('bench', `${yard} has room for ${places} on day ${day}, ${count} are planned.`, { day })
+        tell('bench', `${yard} has room for ${places} on day ${day}, ${count} are planned.`, { day, yard })
     }
   for (const { id, count } of problem.tools ?? [])
     for (let day = 0; day < horizonDays; day++) {
       const wanted = tools.get(JSON.stringify([id, day])) ?? 0
       if (wanted > count)
-        tell('tool', `${wanted} visits want the ${id} on day ${day}, ${count} are there.`, { day })
+        tell('tool', `${wanted} visits want the ${id} on day ${day}, ${count} are there.`, { day, tool: id })
     }
   for (const { part, byDay } of problem.stock ?? []) {
     let sum = 0

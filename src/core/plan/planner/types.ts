@@ -115,6 +115,8 @@ export type PlanViolation = {
   day?: number
   crew?: string
   task?: string
+  tool?: string
+  yard?: string
 }
 
 export type PlanCost = {
