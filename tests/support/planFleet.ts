@@ -17,7 +17,7 @@ export const service = (task: string, due: string, more: Partial<FleetService> =
   ...{ comesAgain: false, partsCents: 1000, partsFrom: null, visitId: null },
   shape: {
     ...{ minutes: 30, openings: [{ node: 'manifold', minutes: 60 }], aroundMinutes: 20 },
-    ...{ helperMinutes: 0, qualifications: [], specialTools: [] },
+    ...{ helperMinutes: 0, qualifications: [], specialTools: [], cureMinutes: 0 },
   },
   ...more,
 })

@@ -1,3 +1,4 @@
+import type { Step } from '../models'
 import { noPractices, type CompanyPractices } from '../practices'
 import { chosenTasks, minutesEach, type Chosen } from './chosen'
 import {
@@ -123,6 +124,8 @@ export type ServiceShape = {
   qualifications: string[]
   /** Special tools, by the names that the model gives them. */
   specialTools: string[]
+  /** The longest cure before pressure. */
+  cureMinutes: number
 }
 
 /**
@@ -137,7 +140,7 @@ export function serviceShape(
   const input = { assemblies: [job] }
   const [part] = partsToCompose(input, chosen)
   const { practised: model, walk } = part!
-  const { helperMinutes, qualifications, tools } = composeSheet(input, chosen)
+  const { helperMinutes, qualifications, tools, steps } = composeSheet(input, chosen)
   return {
     minutes: walk.tasks.reduce((sum, each) => sum + minutesEach(each) * each.positions.length, 0),
     openings: [...nodesFor(model, walk.tasks)].map(([node, way]) => ({
@@ -148,7 +151,16 @@ export function serviceShape(
     helperMinutes,
     qualifications: qualifications.map(({ qualification }) => qualification),
     specialTools: tools.filter(({ special }) => special).map(({ name }) => name),
+    cureMinutes: longestCure(steps.map(({ step }) => step)),
   }
+}
+
+/** The longest time that what was glued has to cure before pressure: they cure beside each other. */
+export function longestCure(steps: readonly Pick<Step, 'timer'>[]): number {
+  return steps.reduce(
+    (most, { timer }) => (timer?.kind === 'cured' ? Math.max(most, timer.minutes) : most),
+    0,
+  )
 }
 
 export type Saving = {

@@ -1,4 +1,11 @@
-export { composeSheet, savingOfBundling, serviceShape, type Saving, type ServiceShape } from './compose'
+export {
+  composeSheet,
+  longestCure,
+  savingOfBundling,
+  serviceShape,
+  type Saving,
+  type ServiceShape,
+} from './compose'
 export { usualPath, usualPositions } from './choosing'
 export { notGivenNote, type UnitFacts } from './practised'
 export { unitFactSchema, type UnitFact, type UnitFactInput } from './unitFact'

@@ -1,8 +1,9 @@
-import { addDays, dayNumber, daysBetween, type Day } from '../calendar'
+import { addDays, daysBetween, type Day } from '../calendar'
 import type { ServiceShape } from '../composing'
 import { qualifications } from '../models'
 import { answersTo } from '../tools'
 import type { PlanTerms, Span } from './crewTerms'
+import { minutesOn, runsOver, type Running } from './runsOver'
 import { visitWork, type PlanProblem, type PlanTask } from './planner'
 import type { VisitState } from './visits'
 
@@ -72,6 +73,18 @@ export type Fleet = {
   visits: FleetVisit[]
 }
 
+/** The days over which a visit runs, and the day its machine is back. */
+export function runningOf(
+  fleet: Fleet,
+  visit: Pick<FleetVisit, 'id' | 'day' | 'leadId' | 'minutes'>,
+): Running {
+  const member = fleet.crew.find(({ id }) => id === visit.leadId)
+  const cureMinutes = fleet.services
+    .filter(({ visitId }) => visitId === visit.id)
+    .reduce((most, { shape }) => Math.max(most, shape.cureMinutes), 0)
+  return runsOver({ ...visit, cureMinutes }, (day) => minutesOn(member, fleet.terms.closed, day))
+}
+
 /** A failure costs so many times the planned renewal, and so many days of down-time. Ours. */
 const failure = { times: 4, days: 2 }
 /** The chance of failing that has come by the end of the late tolerance. Ours. */
@@ -128,15 +141,12 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
   )
   const tasksOf = (visit: FleetVisit) => asked.filter(({ visitId }) => visitId === visit.id).map(serviceId)
   const members = crew.map((member) => {
-    const leave = new Set(daysOf(member.leave))
     return {
       id: member.id,
       ...(member.yardId !== null && { yard: member.yardId }),
       skills: member.skills ?? [...qualifications],
       minutesByDay: Array.from({ length: horizonDays }, (_, day) =>
-        closed.has(day) || leave.has(day) || !member.days.includes(weekday(addDays(today, day)))
-          ? 0
-          : Math.round(member.minutes * share),
+        Math.round(share * minutesOn(member, terms.closed, addDays(today, day))),
       ),
     }
   })
@@ -321,6 +331,3 @@ function accessOf(services: readonly Working[]): Record<string, number> {
 
 const span = (from: number, to: number) =>
   Array.from({ length: Math.max(0, to - from + 1) }, (_, at) => from + at)
-
-/** 1 Monday to 7 Sunday. */
-const weekday = (day: Day) => ((dayNumber(day) + 3) % 7) + 1

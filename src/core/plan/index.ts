@@ -76,6 +76,7 @@ export {
   fleetProblem,
   givenUp,
   isPinned,
+  runningOf,
   serviceId,
   workOf,
   type Fleet,
@@ -108,5 +109,7 @@ export {
   type WeighedDecision,
   type WeighInput,
 } from './deciding'
+export { dayListOf, type DayList, type DayPart, type DayTool, type DayVisit } from './dayList'
+export { minutesOn, runningWords, runsOver, type Running } from './runsOver'
 export { slipsOf, type Slip } from './slips'
 export { weighVisit, type Weighed, type WeighedPlace } from './weigh'

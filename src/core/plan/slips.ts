@@ -1,5 +1,12 @@
 import { addDays, daysBetween, showDay, type Day } from '../calendar'
-import { fleetProblem, serviceId, type Fleet, type FleetService, type FleetVisit } from './fleetProblem'
+import {
+  fleetProblem,
+  runningOf,
+  serviceId,
+  type Fleet,
+  type FleetService,
+  type FleetVisit,
+} from './fleetProblem'
 import { checkPlan } from './planner'
 import { bookedPlan, violationWords } from './tryMove'
 
@@ -44,6 +51,8 @@ export function slipsOf(fleet: Fleet): Slip[] {
         ({ rule, machine, day, crew, tool, yard }) =>
           !['helpers', 'after', 'once', 'horizon', 'unknown', 'crew'].includes(rule) &&
           day === at &&
+          // Longer than its technician's day it runs over several.
+          (rule !== 'minutes' || runningOf(fleet, visit).days.length === 1) &&
           (machine === undefined || machine === visit.machineId) &&
           (yard === undefined || yardOf.get(visit.machineId) === yard) &&
           (tool === undefined || own.some((service) => toolOf.get(serviceId(service)) === tool)) &&

@@ -1,4 +1,5 @@
 import type { ComposedSheet } from '../composing'
+import type { Running } from './runsOver'
 import type { VisitState } from './visits'
 
 /** A visit as lists show it. */
@@ -76,6 +77,10 @@ export type PreparedStep = {
   unverified: boolean
   /** Which wrench of the register to set to what; blank where nothing is tightened to a torque. */
   wrench: string
+  /** Heavy or awkward: how it is lifted; blank where it is not. */
+  lift: string
+  /** Time that has to pass: a soak, a locker that cures; null where none has. */
+  timer: { kind: 'soak' | 'sets' | 'cured'; minutes: number } | null
   /** The finding it depends on; blank where it is always done. */
   onlyIf: string
 }
@@ -91,11 +96,26 @@ export type VisitPage = VisitLine & {
   spares: (ComposedSheet['spares'][number] & { likely: string })[]
   consumables: ComposedSheet['consumables']
   qualifications: ComposedSheet['qualifications']
+  /** Torque sheet: each fastener with its stages in three units. */
+  fasteners: {
+    name: string
+    pump: string
+    where: string
+    count: number
+    stages: string[]
+    treatment: string
+    source: string
+    unverified: boolean
+    notes: string[]
+  }[]
+  cautions: ComposedSheet['cautions']
   helperMinutes: number
   perhapsMinutes: number
   /** What comes with it, because opening the pump destroys or unseats it. */
   implied: { name: string; where: string; why: string }[]
   minutesOneByOne: number
+  /** The days over which it runs, and the day its machine is back. */
+  running: Running
   /** What the company chose or the manual says, where it changes something here. */
   practices: ComposedSheet['practices']
   steps: PreparedStep[]

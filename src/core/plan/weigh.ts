@@ -1,6 +1,7 @@
 import { addDays, daysBetween, type Day } from '../calendar'
 import { fleetProblem, serviceId, workOf, type Fleet, type FleetService } from './fleetProblem'
 import { checkPlan, planCost, planVisits, visitWork, type PlannedVisit, type PlanProblem } from './planner'
+import { minutesOn, runsOver, type Running } from './runsOver'
 import { bookedPlan, violationWords } from './tryMove'
 
 /** A visit that is being decided: services of one machine, and where it is to be. */
@@ -19,7 +20,7 @@ export type Deciding = {
 type Place = { day: Day; leadId: string; helperId: string | null }
 
 /** A day and a technician, with what it would break, and cost more than the best. */
-export type WeighedPlace = Place & { breaks: string[]; cents: number }
+export type WeighedPlace = Place & { breaks: string[]; cents: number; running: Running }
 
 export type Weighed = {
   minutes: number
@@ -102,12 +103,19 @@ function problemFor(around: Fleet, machineId: string, keys: ReadonlySet<string>)
   const problem = fleetProblem(around)
   const booked = bookedPlan(around, problem)
   const ring = [...keys]
+  const asked = around.services.filter((service) => keys.has(serviceId(service)))
+  // Longer than anybody's day it takes a whole one, and goes on after it.
+  const longest = Math.max(0, ...problem.crew.flatMap(({ minutesByDay }) => minutesByDay))
+  const share = Math.min(1, longest / Math.max(1, workOf(asked).together))
   return {
     ...problem,
     machines: problem.machines.map((machine) =>
       machine.id === machineId
         ? {
             ...machine,
+            accessMinutes: Object.fromEntries(
+              Object.entries(machine.accessMinutes).map(([node, minutes]) => [node, share * minutes]),
+            ),
             // On the day of another visit of its own it would be part of that one.
             blockedDays: [
               ...machine.blockedDays,
@@ -120,6 +128,8 @@ function problemFor(around: Fleet, machineId: string, keys: ReadonlySet<string>)
       keys.has(task.id)
         ? {
             ...task,
+            minutes: share * task.minutes,
+            ...(task.helperMinutes !== undefined && { helperMinutes: share * task.helperMinutes }),
             implies: ring.filter((id) => id !== task.id),
             // What waits for something is late rather than impossible; it is done once here.
             ...{
@@ -178,9 +188,20 @@ function weighed(
       }))
   const before = new Set(said(booked).map(({ key }) => key))
   const own = withIt(place)
-  const breaks = said(own).filter(({ key }) => !before.has(key))
+  const minutes = visitWork(machine, tasks).minutes
+  const cureMinutes = around.services
+    .filter((service) => keys.has(serviceId(service)))
+    .reduce((most, { shape }) => Math.max(most, shape.cureMinutes), 0)
+  const lead = around.crew.find(({ id }) => id === place.leadId)
+  const running = runsOver({ day: place.day, minutes, cureMinutes }, (day) =>
+    minutesOn(lead, around.terms.closed, day),
+  )
+  const breaks = said(own).filter(
+    ({ key, each }) => !before.has(key) && (each.rule !== 'minutes' || running.days.length === 1),
+  )
   return {
     ...place,
+    running,
     breaks: [...new Set(breaks.map(({ each }) => violationWords(each, around)))],
     cents: best ? Math.round(planCost(plain, own).total - planCost(plain, withIt(best)).total) : 0,
   }

@@ -1,6 +1,8 @@
 import 'server-only'
 import {
   isOpen,
+  minutesOn,
+  runsOver,
   visitStates,
   winterVisits,
   type VisitItem,
@@ -9,9 +11,9 @@ import {
   type VisitLine,
   type VisitPage,
 } from '@/core/plan'
-import type { ComposedSheet, SheetStep } from '@/core/composing'
+import { longestCure, type ComposedSheet, type SheetStep } from '@/core/composing'
 import { availability, stockedFor } from '@/core/stores'
-import { inSentence, type Fastener, type PumpModel } from '@/core/models'
+import { inSentence, treatmentWords, type Fastener, type PumpModel } from '@/core/models'
 import { notFound, problemOf } from '@/core/problem'
 import type { SheetContent } from '@/core/sheets'
 import { showTorque, wrenchWords } from '@/core/torque'
@@ -31,6 +33,7 @@ import { composeItems, modelsOf, unitsOf } from '../composing'
 import { loadBook, modelsOfVersions } from '../stores'
 import { renewalRates } from '../wear'
 import { winterPart } from '../winter'
+import { loadCrew, loadPlanTerms } from './terms'
 
 export const openStates = (Object.keys(visitStates) as VisitState[]).filter(isOpen)
 
@@ -70,6 +73,8 @@ export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
   const sheet = await withWinterPart(row, own)
   const wrenches = await listWrenches()
   const { today } = present(await ourCompany())
+  const [crew, { closed }] = await Promise.all([loadCrew(), loadPlanTerms()])
+  const lead = crew.find((member) => member.id === row.leadId)
   const fastenerOf = ({ assemblyId, step }: SheetStep) =>
     sheet.fasteners.find((each) => each.assemblyId === assemblyId && each.fastener.key === step.fastener)
       ?.fastener
@@ -84,6 +89,19 @@ export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
     spares: await withLikelihood(row, sheet.spares),
     consumables: sheet.consumables,
     qualifications: sheet.qualifications,
+    cautions: sheet.cautions,
+    fasteners: sheet.fasteners.map(({ assemblyId, fastener, where, notes }) => ({
+      ...{ name: fastener.name, count: fastener.count, notes },
+      pump: line!.services.find((service) => service.assemblyId === assemblyId)?.pump ?? '',
+      where: where.filter(Boolean).join(', '),
+      stages:
+        fastener.torque.state === 'stated' && fastener.torque.stages.length > 0
+          ? fastener.torque.stages.map((_, at) => showTorque(fastener.torque, at + 1))
+          : [showTorque(fastener.torque)],
+      treatment: treatmentWords(fastener.treatment),
+      source: fastener.torque.source,
+      unverified: fastener.torque.state === 'stated' && !fastener.torque.verified,
+    })),
     helperMinutes: sheet.helperMinutes,
     perhapsMinutes: sheet.perhapsMinutes,
     implied: sheet.implied.map(({ assemblyId, task, positions, why }) => {
@@ -95,6 +113,9 @@ export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
       }
     }),
     minutesOneByOne: sheet.minutesOneByOne,
+    running: runsOver({ ...row, cureMinutes: longestCure(sheet.steps.map(({ step }) => step)) }, (on) =>
+      minutesOn(lead, closed, on),
+    ),
     practices: sheet.practices,
     steps: sheet.steps.map((step) =>
       asPrepared(step, fastenerOf(step), (stage, fastener) => wrenchWords(fastener, stage, wrenches, today)),
@@ -200,6 +221,8 @@ function asPrepared(
     ...(stretch !== undefined && { stretch }),
     text: step.text,
     caution: step.caution,
+    lift: step.lift,
+    timer: step.timer,
     torque: fastener ? showTorque(fastener.torque, step.stage) : '',
     unverified: fastener?.torque.state === 'stated' && !fastener.torque.verified,
     wrench: fastener ? wrench(step.stage, fastener) : '',

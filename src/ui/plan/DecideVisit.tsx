@@ -12,6 +12,7 @@ import { showDay } from '@/core/calendar'
 import {
   decisionSchema,
   decisionTake,
+  runningWords,
   showMinutes,
   visitNumber,
   type DecisionForm,
@@ -339,6 +340,9 @@ function Weighing({ page, first, machineId, visitId, currency, weigh }: Weighing
             Take that
           </Button>
         </p>
+      )}
+      {place && runningWords(place.running, page.today) !== '' && (
+        <p>{runningWords(place.running, page.today)}</p>
       )}
       {place && place.breaks.length > 0 && (
         <ul className="line-list">

@@ -3,6 +3,7 @@ import { Link } from '../frame/Link'
 const tabs = [
   { key: 'week', label: 'Week', href: '/plan' },
   { key: 'horizon', label: 'Horizon', href: '/plan/horizon' },
+  { key: 'day', label: 'Day’s list', href: '/plan/day' },
   { key: 'crew', label: 'Crew and terms', href: '/plan/crew' },
 ] as const
 

@@ -1,10 +1,12 @@
 import type { Metadata } from 'next'
 import { Link } from '@/ui/frame/Link'
 import { showDay, showLongDay } from '@/core/calendar'
+import { phaseNames } from '@/core/models'
 import { showAmount } from '@/core/stores'
 import { mayDo } from '@/core/access'
 import {
   isOpen,
+  runningWords,
   showMinutes,
   visitNumber,
   visitStates,
@@ -14,7 +16,7 @@ import {
 } from '@/core/plan'
 import { getCompany, present } from '@/services/house'
 import { listPeople } from '@/services/access'
-import { getVisit } from '@/services/plan'
+import { approvalDoubts, getVisit } from '@/services/plan'
 import { Consumables } from '@/ui/composing/Consumables'
 import { WhoItTakes } from '@/ui/composing/WhoItTakes'
 import { ComposedPractices } from '@/ui/composing/ComposedPractices'
@@ -23,6 +25,7 @@ import { FoldedSteps } from '@/ui/composing/FoldedSteps'
 import { Facts, Page, Part } from '@/ui/frame/Page'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { StartSheet } from '@/ui/sheets/StartSheet'
+import { ApproveVisits, VisitStanding } from '@/ui/plan/Approve'
 import { VisitActions } from '@/ui/plan/VisitActions'
 import { load } from '../../../access/act'
 import { requireActor } from '../../../access/session'
@@ -34,8 +37,9 @@ export const metadata: Metadata = { title: 'Visit' }
 export default async function VisitDetails({ params }: { params: Promise<{ visit: string }> }) {
   const { visit: id } = await params
   const actor = await requireActor(`/plan/${id}`)
-  const [visit, people, company] = await Promise.all([
+  const [visit, doubts, people, company] = await Promise.all([
     load(getVisit(actor, id)),
+    approvalDoubts(actor, [id]),
     listPeople(actor),
     getCompany(actor),
   ])
@@ -59,6 +63,24 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
                 restore={actions.restoreVisit}
               />
             )}
+            {mayDo(actor.role, 'visits.plan') && !visit.sheet && (
+              <>
+                <VisitStanding
+                  visit={{ id, version, approved: visit.state === 'approved', pinned: visit.pinned }}
+                  approve={actions.approveVisits}
+                  pin={actions.pinVisit}
+                />
+                {visit.state === 'booked' && !visit.late && (
+                  <ApproveVisits
+                    visits={[{ id, version }]}
+                    doubts={doubts.get(id) ?? []}
+                    label="Approve"
+                    approve={actions.approveVisits}
+                  />
+                )}
+              </>
+            )}
+            <ButtonLink href={`/plan/${id}/packet`}>Packet</ButtonLink>
             {visit.parts.length > 0 && <ButtonLink href={`/stores/picks/${id}`}>Pick list</ButtonLink>}
             {visit.sheet ? (
               <ButtonLink href={`/sheets/${visit.sheet.id}`} filled>
@@ -97,7 +119,15 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
         )}
         <div className="columns">
           <div className="stack">
-            <Part title="Services" aside={visitStates[visit.state].toLowerCase()}>
+            <Part
+              title="Services"
+              aside={[
+                visit.approvedBy ? `approved by ${visit.approvedBy}` : visitStates[visit.state].toLowerCase(),
+                visit.pinned && visit.state === 'booked' && 'held in place',
+              ]
+                .filter(Boolean)
+                .join(', ')}
+            >
               <ul className="line-list">
                 {visit.services.map((service) => (
                   <li key={`${service.assemblyId} ${service.task} ${service.where}`}>
@@ -120,7 +150,7 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
               </ul>
             </Part>
             <Part title="Time" aside="the shared way in counted once">
-              <Facts facts={times(visit)} />
+              <Facts facts={times(visit, today)} />
               <WhoItTakes {...visit} />
             </Part>
             <Part title="Parts to lay ready">
@@ -194,7 +224,7 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
           <Part title="Steps, in order" aside={`${visit.steps.length} steps`}>
             <FoldedSteps
               steps={visit.steps}
-              phaseName={(phase) => phases[phase] ?? phase}
+              phaseName={(phase) => phaseNames[phase as keyof typeof phaseNames] ?? phase}
               likeness={({ key: _key, where: _where, stretch: _stretch, ...told }) => JSON.stringify(told)}
               line={(step, where) => <StepLine step={step} where={where} />}
             />
@@ -205,23 +235,16 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
   )
 }
 
-function times(visit: VisitPage): [string, React.ReactNode][] {
+function times(visit: VisitPage, today: string): [string, React.ReactNode][] {
   const saved = Math.round(visit.minutesOneByOne - visit.minutes)
   return [
     ['Together', <span className="strong" key="together">{`about ${showMinutes(visit.minutes)}`}</span>],
     ['One by one', `about ${showMinutes(visit.minutesOneByOne)}`],
     ['Saved', saved > 0 ? showMinutes(saved) : ''],
+    ['Helps', visit.helpers.join(', ')],
+    ['Runs', runningWords(visit.running, today)],
     ['Note', visit.note],
   ]
-}
-
-const phases: Record<string, string> = {
-  makeSafe: 'Make safe',
-  stripDown: 'Strip down',
-  inspect: 'Inspect',
-  renew: 'Renew',
-  rebuild: 'Rebuild',
-  prove: 'Prove',
 }
 
 function StepLine({ step, where }: { step: PreparedStep; where: string }) {

@@ -1,0 +1,1 @@
+export { WhoItTakes } from './WhoItTakes'
