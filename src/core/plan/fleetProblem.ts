@@ -52,6 +52,9 @@ export type FleetVisit = {
   minutes: number
 }
 
+/** Days on which a machine is at a job, or laid up. */
+export type Away = Span & { kind: 'job' | 'layUp' }
+
 export type Fleet = {
   today: Day
   weeks: number
@@ -66,7 +69,7 @@ export type Fleet = {
     skills: string[] | null
     leave: Span[]
   }[]
-  machines: { id: string; number: string; name: string; yardId: string; away: Span[] }[]
+  machines: { id: string; number: string; name: string; yardId: string; away: Away[] }[]
   /** Special tools of the register. */
   tools: { id: string; name: string; serves: string[]; count: number }[]
   services: FleetService[]

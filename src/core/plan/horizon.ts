@@ -21,7 +21,7 @@ export type HorizonRow = {
   lenses: Lens[]
   /** Visits of one spot; more than one where they stand too close to be told apart. */
   visits: { day: number; visits: FleetVisit[]; services: number }[]
-  away: { from: number; to: number }[]
+  away: { from: number; to: number; kind: 'job' | 'layUp' }[]
 }
 
 export type HorizonYard = { id: string; name: string; rows: HorizonRow[] }
@@ -80,8 +80,8 @@ export function horizonRows(
     return {
       ...{ machineId: id, number, name, lenses, visits: spots },
       over: open.filter(({ isOver }) => isOver).sort((a, b) => at(a.due) - at(b.due)),
-      away: away.flatMap(({ from, to }) => {
-        const span = { from: Math.max(0, at(from)), to: Math.min(end - 1, at(to)) }
+      away: away.flatMap(({ from, to, kind }) => {
+        const span = { from: Math.max(0, at(from)), to: Math.min(end - 1, at(to)), kind }
         return span.to >= span.from ? [span] : []
       }),
     }
@@ -89,6 +89,26 @@ export function horizonRows(
   return yards
     .map(({ id, name }) => ({ id, name, rows: machines.filter(({ yardId }) => yardId === id).map(rowOf) }))
     .filter(({ rows }) => rows.length > 0)
+}
+
+/** Of a yard with so many bench places: the most visits on any day, week by week. */
+export type BenchLoad = { yardId: string; name: string; places: number; weeks: number[] }
+
+/** How full the benches are; yards without a limit are left out. */
+export function benchLoad(fleet: Fleet, yards: readonly { id: string; name: string }[]): BenchLoad[] {
+  const yardOf = new Map(fleet.machines.map(({ id, yardId }) => [id, yardId]))
+  return fleet.terms.benches.flatMap(({ yardId, places }) => {
+    if (places === null) return []
+    const days = Array.from({ length: fleet.weeks * 7 }, () => 0)
+    for (const { machineId, day } of fleet.visits) {
+      const at = daysBetween(fleet.today, day)
+      if (at >= 0 && at < days.length && yardOf.get(machineId) === yardId) days[at]! += 1
+    }
+    const weeks = Array.from({ length: fleet.weeks }, (_, week) =>
+      Math.max(...days.slice(week * 7, week * 7 + 7)),
+    )
+    return [{ yardId, places, weeks, name: yards.find(({ id }) => id === yardId)?.name ?? '' }]
+  })
 }
 
 /** Minutes of each week: what the crew has, the share for breakdowns taken off, and what is booked of it. */

@@ -85,7 +85,15 @@ export {
 } from './fleetProblem'
 export { proposalKinds, proposalsOf, takeOf, type Proposal } from './proposals'
 export { takeSchema, type TakeInput } from './taking'
-export { horizonRows, weeklyLoad, type HorizonRow, type HorizonYard, type Lens } from './horizon'
+export {
+  benchLoad,
+  horizonRows,
+  weeklyLoad,
+  type BenchLoad,
+  type HorizonRow,
+  type HorizonYard,
+  type Lens,
+} from './horizon'
 export type { PlannerAnswers, PlannerAsks } from './messages'
 export { bookedPlan, tryMove, violationWords, type MoveTrial } from './tryMove'
 export { changeNames, whatIf, type FleetChange, type WhatIfAnswer } from './whatIf'

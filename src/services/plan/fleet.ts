@@ -49,7 +49,10 @@ async function gather(actor: Actor, weeks: number, today: string): Promise<Fleet
       .sort((a, b) => (a.number < b.number ? -1 : 1))
       .map(({ id, number, name, yardId }) => ({
         ...{ id, number, name, yardId },
-        away: (spells.get(id) ?? []).map(({ fromDay, toDay }) => ({ from: fromDay, to: toDay ?? until })),
+        away: (spells.get(id) ?? []).map(({ fromDay, toDay, kind }) => ({
+          ...{ from: fromDay, to: toDay ?? until },
+          kind: kind === 'job' ? ('job' as const) : ('layUp' as const),
+        })),
       })),
     tools: toolRows
       .filter(({ retiredOn, kind }) => retiredOn === null && kind !== 'torqueWrench')

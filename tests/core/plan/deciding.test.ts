@@ -86,7 +86,9 @@ describe('weighing a visit', () => {
     })
     const [varga, brandt] = fleet().crew
     const busy = fleet({
-      machines: [{ ...fleet().machines[0]!, away: [{ from: monday, to: '2026-08-07' }] }],
+      machines: [
+        { ...fleet().machines[0]!, away: [{ kind: 'job' as const, from: monday, to: '2026-08-07' }] },
+      ],
       crew: [
         { ...varga!, skills: ['highPressure'], leave: [{ from: '2026-08-10', to: '2026-08-10' }] },
         { ...brandt!, skills: [] },
@@ -168,7 +170,7 @@ describe('visits that no longer fit', () => {
         ({ says }) => says,
       ),
     ).toEqual([['varga has not the time for it.']])
-    const away = [{ from: '2026-08-12', to: '2026-08-13' }]
+    const away = [{ kind: 'job' as const, from: '2026-08-12', to: '2026-08-13' }]
     expect(
       slipsOf(booked('2026-08-12', window, { machines: [{ ...fleet().machines[0]!, away }] })).map(
         ({ says }) => says,

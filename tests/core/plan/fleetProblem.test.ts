@@ -52,7 +52,7 @@ test('a service whose machine is away all through its window is late rather than
     machines: [
       {
         ...{ id: 'm1', number: 'T-04', name: 'trailer', yardId: 'y' },
-        away: [{ from: monday, to: '2026-08-14' }],
+        away: [{ kind: 'job' as const, from: monday, to: '2026-08-14' }],
       },
     ],
     services: [service('seals', '2026-08-08', { window: { from: '2026-08-05', to: '2026-08-12' } })],

@@ -6,11 +6,14 @@ import { useMemo, useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { addDays, daysBetween, showDay } from '@/core/calendar'
 import {
+  benchLoad,
   fleetProblem,
   horizonRows,
   takeOf,
   weeklyLoad,
+  type ApproveInput,
   type Fleet,
+  type PinInput,
   type PlannerAnswers,
   type Proposal,
   type TakeInput,
@@ -20,6 +23,7 @@ import { problemWords, type Outcome } from '@/core/problem'
 import { showMoney } from '@/core/units'
 import { useToast } from '../../feedback/Toasts'
 import { unpack, type Packed } from '../../frame/packed'
+import type { DecideActions } from '../DecideVisit'
 import { HorizonChart, type Selected, type YardFrostDays } from './HorizonChart'
 import { HorizonPanel } from './HorizonPanel'
 import { ProposalList } from './ProposalList'
@@ -33,13 +37,16 @@ type Props = {
   frost: YardFrostDays[]
   currency: string
   mayPlan: boolean
-  take: (input: TakeInput) => Promise<Outcome<{ taken: number; back: TakeInput }>>
+  take: DecideActions['takePlan']
+  decide: DecideActions
+  approve: (input: ApproveInput) => Promise<Outcome<{ approved: number }>>
+  pin: (input: PinInput) => Promise<Outcome>
 }
 
 const chartWidth = 672
 
 /** Machines against weeks, with what is due, booked and proposed; what is chosen stands beside it. */
-export function HorizonBoard({ packed, yards, frost, currency, mayPlan, take }: Props) {
+export function HorizonBoard({ packed, yards, frost, currency, mayPlan, take, decide, approve, pin }: Props) {
   const fleet = unpack(packed)
   const router = useRouter()
   const toast = useToast()
@@ -49,6 +56,7 @@ export function HorizonBoard({ packed, yards, frost, currency, mayPlan, take }: 
   const perDay = chartWidth / (fleet.weeks * 7)
   const rows = useMemo(() => horizonRows(fleet, yards, Math.ceil(36 / perDay)), [fleet, yards, perDay])
   const load = useMemo(() => weeklyLoad(fleet, fleetProblem(fleet).crew), [fleet])
+  const benches = useMemo(() => benchLoad(fleet, yards), [fleet, yards])
   const { state } = planner
   const proposals =
     state.kind === 'planned' ? state.planned.proposals : state.kind === 'tried' ? state.answer.proposals : []
@@ -93,6 +101,7 @@ export function HorizonBoard({ packed, yards, frost, currency, mayPlan, take }: 
           yards={rows}
           frost={frost}
           load={load}
+          benches={benches}
           perDay={perDay}
           width={chartWidth}
           proposals={proposals}
@@ -141,6 +150,7 @@ export function HorizonBoard({ packed, yards, frost, currency, mayPlan, take }: 
           select={setSelected}
           currency={currency}
           mayPlan={mayPlan}
+          {...{ decide, approve, pin }}
           move={(visitId, day, leadId) => {
             const visit = fleet.visits.find(({ id }) => id === visitId)!
             const items = fleet.services

@@ -5,17 +5,25 @@ import { useMemo } from 'react'
 import { addDays, daysBetween, showDay, showLongDay } from '@/core/calendar'
 import {
   isPinned,
+  runningOf,
+  runningWords,
   serviceId,
   showMinutes,
+  slipsOf,
   tryMove,
   violationWords,
   visitNumber,
+  type ApproveInput,
   type Fleet,
   type FleetService,
+  type PinInput,
 } from '@/core/plan'
+import type { Outcome } from '@/core/problem'
 import { showMoney } from '@/core/units'
 import { FieldFrame, SelectInput } from '../../forms/FieldFrame'
 import { Link } from '../../frame/Link'
+import { ApproveVisits, VisitStanding } from '../Approve'
+import { DecideVisit, type DecideActions } from '../DecideVisit'
 import type { Selected } from './HorizonChart'
 
 type Props = {
@@ -24,14 +32,17 @@ type Props = {
   select: (selected: Selected | null) => void
   currency: string
   mayPlan: boolean
+  decide: DecideActions
+  approve: (input: ApproveInput) => Promise<Outcome<{ approved: number }>>
+  pin: (input: PinInput) => Promise<Outcome>
   move: (visitId: string, day: string, leadId: string) => Promise<boolean>
 }
 
 /** What was chosen on the horizon, with its reasons and what can be done. */
-export function HorizonPanel({ fleet, selected, select, currency, mayPlan, move }: Props) {
+export function HorizonPanel(props: Props) {
+  const { fleet, selected, currency, mayPlan, decide } = props
   if (selected === null || selected.kind === 'day') return null
-  if (selected.kind === 'visit')
-    return <ChosenVisit {...{ fleet, selected, select, currency, mayPlan, move }} />
+  if (selected.kind === 'visit') return <ChosenVisit {...props} selected={selected} />
   const machine = fleet.machines.find(({ id }) => id === selected.machineId)!
   const own = fleet.services.filter(({ machineId, visitId }) => machineId === machine.id && visitId === null)
   const services =
@@ -46,7 +57,15 @@ export function HorizonPanel({ fleet, selected, select, currency, mayPlan, move 
         </h2>
       </header>
       <Services services={services} fleet={fleet} />
-      <Link href={`/fleet/${encodeURIComponent(machine.number)}`}>Book on the machine’s page</Link>
+      {mayPlan && (
+        <DecideVisit
+          label={services.length > 1 ? 'Book all this' : 'Book it'}
+          machineId={machine.id}
+          chosen={services.map(({ assemblyId, task, positions }) => ({ assemblyId, task, positions }))}
+          currency={currency}
+          actions={decide}
+        />
+      )}
     </section>
   )
 }
@@ -88,6 +107,9 @@ function ChosenVisit({
   select,
   currency,
   mayPlan,
+  decide,
+  approve,
+  pin,
   move,
 }: Omit<Props, 'selected'> & { selected: Extract<Selected, { kind: 'visit' }> }) {
   const visit = fleet.visits.find(({ id }) => id === selected.visitId)
@@ -99,11 +121,16 @@ function ChosenVisit({
         : null,
     [fleet, visit, day, selected.leadId],
   )
+  const slip = useMemo(
+    () => slipsOf(fleet).find(({ visitId }) => visitId === selected.visitId),
+    [fleet, selected],
+  )
   if (!visit) return null
   const machine = fleet.machines.find(({ id }) => id === visit.machineId)
   const services = fleet.services.filter(({ visitId }) => visitId === visit.id)
   const lead = fleet.crew.find(({ id }) => id === visit.leadId)
   const pinned = isPinned(visit, fleet)
+  const running = runningOf(fleet, visit)
   return (
     <section className="part" aria-label={`Visit ${visitNumber(visit.number)}`}>
       <header>
@@ -119,13 +146,56 @@ function ChosenVisit({
         <span className="second block">
           {lead?.name ?? 'nobody of the crew'}, {showMinutes(visit.minutes)}
           {visit.winter !== '' && ', winter'}
+          {visit.state === 'approved' && ', approved'}
+          {visit.pinned && ', held in place'}
         </span>
+        {runningWords(running, fleet.today) !== '' && (
+          <span className="second block">{runningWords(running, fleet.today)}</span>
+        )}
       </p>
       <Services services={services} fleet={fleet} />
+      {mayPlan && visit.state === 'booked' && visit.winter === '' && !visit.hasSheet && (
+        <DecideVisit
+          label="Add, take off, split or merge"
+          machineId={visit.machineId}
+          visitId={visit.id}
+          currency={currency}
+          actions={decide}
+        />
+      )}
+      {mayPlan && !visit.hasSheet && (visit.state === 'booked' || visit.state === 'approved') && (
+        <p className="horizon-standing">
+          <VisitStanding
+            visit={{
+              ...{ id: visit.id, version: visit.version },
+              ...{ approved: visit.state === 'approved', pinned: visit.pinned },
+            }}
+            approve={approve}
+            pin={pin}
+          />
+          {visit.state === 'booked' && visit.day >= fleet.today && (
+            <ApproveVisits
+              visits={[{ id: visit.id, version: visit.version }]}
+              doubts={slip?.says ?? []}
+              label="Approve"
+              approve={approve}
+            />
+          )}
+        </p>
+      )}
+      {slip && (
+        <ul className="line-list" aria-label="No longer fits">
+          {slip.says.map((says) => (
+            <li key={says} className="brass">
+              {says}
+            </li>
+          ))}
+        </ul>
+      )}
       {mayPlan &&
         (pinned ? (
           <p className="second">
-            {visit.winter !== '' || visit.state !== 'booked'
+            {visit.winter !== '' || visit.state !== 'booked' || visit.pinned
               ? 'It stays where it is: change it on its own page.'
               : `The next ${fleet.terms.frozenDays} days are not moved here: change it on its own page.`}
           </p>

@@ -11,7 +11,7 @@ import { pack } from '@/ui/frame/packed'
 import { PlanTabs } from '@/ui/plan'
 import { HorizonBoard } from '@/ui/plan/horizon/HorizonBoard'
 import { requireActor } from '../../../access/session'
-import { takePlan } from '../actions'
+import { approveVisits, openDecision, pinVisit, takePlan, weighDecision } from '../actions'
 
 export const metadata: Metadata = { title: 'Horizon' }
 
@@ -58,6 +58,9 @@ export default async function HorizonPage({
           currency={company.currency}
           mayPlan={mayDo(actor.role, 'visits.plan')}
           take={takePlan}
+          decide={{ openDecision, weighDecision, takePlan }}
+          approve={approveVisits}
+          pin={pinVisit}
         />
       )}
     </Page>
