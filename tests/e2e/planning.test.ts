@@ -125,6 +125,70 @@ test('a visit whose technician goes on leave no longer fits: it is named with wh
   await eventually(async () => expect(await person.row('V-12', 'no longer fits')).toBe(''))
 })
 
+test('the visits of a day are approved in one act, and the van’s list of that day and a visit’s packet are printed', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/plan/day?day=2026-10-16')
+  await person.sees('T. Brandt')
+  // What speaks against it is said first; it is approved all the same.
+  await person.sees('PL-20: 2 missing on that day.')
+  await person.press('Approve it')
+  await person.sees('Approve all the same?')
+  await person.press('Approve', '[role=dialog]')
+  await person.sees('The visit is approved.')
+  await eventually(async () => expect(await person.row('T-12', 'visit 0222')).toContain('approved'))
+  // Everything once, with lots, where it lies, and what goes in first.
+  expect(await person.row('OR-24 O-ring')).toMatch(/to bring over from Harbour yard, lot \d+, visit 0222 6/)
+  expect(await person.row('Thread lubricant')).toMatch(/8 applications, visit 0222 about 2\.4 mL/)
+  expect(await person.row('Guide pins, pair', 'counted back')).toContain('special')
+  const loading = await person.page.$$eval('.loading li', (all) => all.map((each) => each.textContent!))
+  expect(loading.findIndex((each) => each.startsWith('Bag of visit 0222'))).toBeGreaterThan(
+    loading.findIndex((each) => each.startsWith('Guide pins')),
+  )
+  // On paper it stands without what is only for the screen.
+  const pdf = await person.page.pdf({ format: 'a4' })
+  expect(Buffer.from(pdf.slice(0, 5)).toString()).toBe('%PDF-')
+  await person.press('Packet')
+  await person.sees('The maker’s manual, local rules and qualified people come first.')
+  expect(await person.row('Manifold screws', '8 of them')).toMatch(/20 N·m = 177 in-lb = 14\.8 ft-lb/)
+  expect(await person.row('Isolate and lock out')).not.toBe('')
+  // Approved, no plan moves it, and by hand only once the approval is taken back.
+  await person.goTo('/plan/horizon')
+  await (await person.page.waitForSelector('.horizon-block[aria-label^="Visit 0222"]'))!.click()
+  await person.sees('It stays where it is')
+  await person.press('Take approval back')
+  await person.sees('The approval is taken back.')
+})
+
+test('on the horizon a service is split off a visit by hand, and the visit is held in place', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/plan/horizon')
+  await (await person.page.waitForSelector('.horizon-block[aria-label^="Visit 0222"]'))!.click()
+  await person.press('Add, take off, split or merge')
+  await person.sees('Change the visit of T-12')
+  await person.page.$$eval('[role=dialog] .choices label', (labels) =>
+    (labels.find((each) => each.textContent!.includes('Renew inlet valves')) as HTMLElement).click(),
+  )
+  await person.press('Change it')
+  await person.sees('Booked for')
+  await eventually(async () =>
+    expect(await count(person, '.horizon-block[aria-label^="Visit 0222"][aria-label*="3 services"]')).toBe(1),
+  )
+  await person.press('Undo')
+  await eventually(async () =>
+    expect(await count(person, '.horizon-block[aria-label^="Visit 0222"][aria-label*="4 services"]')).toBe(1),
+  )
+  await (await person.page.waitForSelector('.horizon-block[aria-label^="Visit 0222"]'))!.click()
+  await person.press('Hold it in place')
+  await person.sees('It stays where it is, whatever is proposed.')
+  await eventually(async () =>
+    expect(await count(person, '.horizon-block[aria-label^="Visit 0222"][aria-label*="held in place"]')).toBe(
+      1,
+    ),
+  )
+  await person.press('Let plans move it')
+  await person.sees('Plans may move it again.')
+})
+
 test('a plan is proposed, read, taken in part, taken back, taken, and one visit moved by the keyboard', async () => {
   const person = await demo.someone('coordinator')
   await person.goTo('/plan/horizon?weeks=6')
