@@ -1,7 +1,11 @@
 import { v7 as uuid } from 'uuid'
 import { decisionTake, fleetProblem, planVisits, proposalsOf, takeOf, type Proposal } from '@/core/plan'
 import {
+  approveVisits,
   bookVisit,
+  changeVisit,
+  dayLists,
+  pinVisit,
   listOpenVisits,
   loadCrew,
   loadFleet,
@@ -249,5 +253,90 @@ describe('a visit decided by hand', () => {
       })
       expect(await problemIn(weigh([{ ...sealsItem(), task: 'nothing' }]))).toMatchObject({ kind: 'invalid' })
       expect(await problemIn(weigh([sealsItem()], { machineId: uuid() }))).toMatchObject({ kind: 'notFound' })
+    }))
+})
+
+describe('approving', () => {
+  const line = async () => (await listOpenVisits(shop.viewer))[0]!
+  const approve = async (approving = true, version?: number) => {
+    const { id, version: read } = await line()
+    return approveVisits(shop.coordinator, {
+      visits: [{ id, version: version ?? read }],
+      approve: approving,
+    })
+  }
+
+  test('an approved visit says by whom, stays where it is, and is let go again', () =>
+    now(async () => {
+      await book('2026-08-20', 'hpSeals', seals)
+      await approve()
+      expect(await line()).toMatchObject({ state: 'approved', approvedBy: 'H. Lindqvist' })
+      const fleet = await loadFleet(shop.coordinator, 8)
+      expect(fleetProblem(fleet).fixed).toHaveLength(1)
+      // It lends nothing to another visit.
+      const { visits, pinned } = await openDecision(shop.coordinator, {
+        machineId: shop.machineId,
+        visitId: null,
+      })
+      expect(visits).toEqual([])
+      expect(pinned).toMatchObject([{ says: 'it is approved' }])
+      const [only] = fleet.visits
+      const move = {
+        ...{ visitId: only!.id, version: only!.version, day: '2026-08-21', leadId: only!.leadId },
+        items: [{ assemblyId: shop.pumpId, task: 'hpSeals', positions: seals }],
+      }
+      expect(
+        await problemIn(takePlan(shop.coordinator, { id: uuid(), visits: [move], cancel: [], restore: [] })),
+      ).toMatchObject({ kind: 'conflict', message: expect.stringContaining('is approved') })
+      await approve(false)
+      expect(await line()).toMatchObject({ state: 'booked', approvedBy: null })
+    }))
+
+  test('two people at once, an old page, a viewer, a visit that is gone: told in words, and nothing half approved', () =>
+    now(async () => {
+      await book('2026-08-20', 'hpSeals', seals)
+      await book('2026-08-26', 'plungerCheck', ['plunger@1', 'plunger@2', 'plunger@3'])
+      const lines = await listOpenVisits(shop.viewer)
+      const all = { visits: lines.map(({ id, version }) => ({ id, version })), approve: true }
+      expect(await problemIn(approveVisits(shop.viewer, all))).toMatchObject({ kind: 'notAllowed' })
+      const stale = { ...all, visits: [all.visits[0]!, { ...all.visits[1]!, version: 9 }] }
+      expect(await problemIn(approveVisits(shop.coordinator, stale))).toMatchObject({ kind: 'conflict' })
+      const gone = { ...all, visits: [all.visits[0]!, { id: uuid(), version: 1 }] }
+      expect(await problemIn(approveVisits(shop.coordinator, gone))).toMatchObject({ kind: 'notFound' })
+      expect((await listOpenVisits(shop.viewer)).map(({ state }) => state)).toEqual(['booked', 'booked'])
+      const outcomes = await Promise.allSettled([
+        approveVisits(shop.coordinator, all),
+        approveVisits(shop.coordinator, all),
+      ])
+      expect(outcomes.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
+      expect((await listOpenVisits(shop.viewer)).map(({ state }) => state)).toEqual(['approved', 'approved'])
+    }))
+
+  test('a visit is held where it is, and moved to another day by hand it is approved no more', () =>
+    now(async () => {
+      await book('2026-08-20', 'hpSeals', seals)
+      const { id, version } = await line()
+      await pinVisit(shop.coordinator, { id, version, pinned: true })
+      expect(fleetProblem(await loadFleet(shop.coordinator, 8)).fixed).toHaveLength(1)
+      expect(await problemIn(pinVisit(shop.coordinator, { id, version, pinned: false }))).toMatchObject({
+        kind: 'conflict',
+      })
+      await approve()
+      const now = await line()
+      await changeVisit(shop.coordinator, {
+        ...{ id, version: now.version, day: '2026-08-24', startTime: '', leadId: now.leadId, note: '' },
+      })
+      expect(await line()).toMatchObject({ state: 'booked', approvedBy: null, day: '2026-08-24' })
+    }))
+
+  test('the day’s list of each technician holds what their visits want, and what speaks against them', () =>
+    now(async () => {
+      await book('2026-08-20', 'hpSeals', seals)
+      const [own, ...others] = await dayLists(shop.viewer, '2026-08-20')
+      expect(others).toEqual([])
+      expect(own!.visits).toHaveLength(1)
+      expect(own!.list.minutes).toBe((await line()).minutes)
+      expect(own!.list.tools.length).toBeGreaterThan(0)
+      expect(await dayLists(shop.viewer, '2026-08-21')).toEqual([])
     }))
 })
