@@ -32,11 +32,21 @@ export const visit = (id: string, day: string, more: Partial<FleetVisit> = {}): 
     state: 'booked',
     winter: '',
   },
-  ...{ helpers: [], pinned: false, hasSheet: false, isWhole: true, minutes: 110 },
+  ...{ helpers: [], pinned: false, movesWithFrost: false, hasSheet: false, isWhole: true, minutes: 110 },
   ...more,
 })
 export const fleet = (more: Partial<Fleet> = {}): Fleet => ({
-  ...{ today: monday, weeks: 4, terms: usualPlanTerms, tools: [], services: [], visits: [] },
+  ...{
+    today: monday,
+    weeks: 4,
+    terms: usualPlanTerms,
+    tools: [],
+    winters: [],
+    frosts: {},
+    frostRisk: 0.05,
+    services: [],
+    visits: [],
+  },
   crew: ['varga', 'brandt'].map((id) => ({
     ...{ id, name: id, yardId: null, days: [1, 2, 3, 4, 5], minutes: 480, skills: null, leave: [] },
   })),

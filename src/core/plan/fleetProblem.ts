@@ -45,11 +45,27 @@ export type FleetVisit = {
   helpers: string[]
   /** Held where it is by hand. */
   pinned: boolean
+  /** Of winter, and its machine waits to be made safe: it moves with the chance of frost. */
+  movesWithFrost: boolean
   /** Its sheet is opened: it is being worked on. */
   hasSheet: boolean
   /** All of its services are among the fleet's; one that is not would be lost on the way. */
   isWhole: boolean
   minutes: number
+}
+
+/** A machine that has to be made safe before the frost. */
+export type FleetWinter = {
+  machineId: string
+  minutes: number
+  /** What freezing it would cost. */
+  valueCents: number
+  /** Which of the fleet's frosts reaches it. */
+  frost: string
+  /** The first day that it is there. */
+  from: Day | null
+  /** The visit that makes it safe, where one is booked. */
+  visitId: string | null
 }
 
 /** Days on which a machine is at a job, or laid up. */
@@ -70,6 +86,11 @@ export type Fleet = {
     leave: Span[]
   }[]
   machines: { id: string; number: string; name: string; yardId: string; away: Away[] }[]
+  winters: FleetWinter[]
+  /** Chance that frost has come by each day from today on, by yard and by what stands it. */
+  frosts: Record<string, number[]>
+  /** Chance of frost before a machine is safe that is still accepted. */
+  frostRisk: number
   /** Special tools of the register. */
   tools: { id: string; name: string; serves: string[]; count: number }[]
   services: FleetService[]
@@ -101,10 +122,11 @@ export const serviceId = ({
 
 /** Whether a visit stays where it is: worked on, approved, held by hand, of winter, or of the next days. */
 export function isPinned(
-  { state, winter, day, pinned, hasSheet, isWhole }: FleetVisit,
+  { state, winter, day, pinned, movesWithFrost, hasSheet, isWhole }: FleetVisit,
   { today, terms }: Pick<Fleet, 'today' | 'terms'>,
 ): boolean {
-  if (state !== 'booked' || winter !== '' || pinned || hasSheet || !isWhole) return true
+  if (state !== 'booked' || pinned || hasSheet || !isWhole) return true
+  if (winter !== '' && !movesWithFrost) return true
   // One whose day has passed did not happen: it is to be planned anew.
   return day >= today && day < addDays(today, terms.frozenDays)
 }
@@ -143,6 +165,10 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
     ({ machineId, day }) => inUse.has(machineId) && at(day) >= 0 && at(day) < horizonDays,
   )
   const tasksOf = (visit: FleetVisit) => asked.filter(({ visitId }) => visitId === visit.id).map(serviceId)
+  const allOf = (visit: FleetVisit) => [
+    ...tasksOf(visit),
+    ...(visit.winter === '' ? [] : [`winter ${visit.id}`]),
+  ]
   const members = crew.map((member) => {
     return {
       id: member.id,
@@ -160,7 +186,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
     machines.map(({ id, away }) => [id, new Set([...daysOf(away), ...closed, ...nobody])]),
   )
   const isMember = new Set(members.map(({ id }) => id))
-  const winters = standing.filter(({ winter }) => winter !== '')
+  const winters = standing.filter(({ winter, movesWithFrost }) => winter !== '' && !movesWithFrost)
   return {
     horizonDays,
     labourRatePerMinute: rate,
@@ -192,6 +218,11 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
           shut: shutOf.get(service.machineId)!,
         }),
       ),
+      ...fleet.winters.flatMap((winter) => {
+        const visit = standing.find(({ id }) => id === winter.visitId)
+        if (!inUse.has(winter.machineId) || (winter.visitId !== null && !visit)) return []
+        return winterTask(fleet, winter, visit, byMachine.get(winter.machineId) ?? []) ?? []
+      }),
       // What winter takes besides its services: a piece of work that stays where it is.
       ...winters.map((visit): PlanTask => {
         const own = asked.filter(({ visitId }) => visitId === visit.id)
@@ -216,14 +247,67 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
       .map((visit) => ({
         ...{ machine: visit.machineId, day: at(visit.day), crew: visit.leadId },
         ...(visit.helpers.length > 0 && { helpers: visit.helpers.filter((id) => isMember.has(id)) }),
-        tasks: [...tasksOf(visit), ...(visit.winter === '' ? [] : [`winter ${visit.id}`])],
+        tasks: allOf(visit),
       })),
     present: standing
       .filter((visit) => !isPinned(visit, fleet))
       .map((visit) => ({
         ...{ machine: visit.machineId, day: at(visit.day), crew: visit.leadId },
-        ...{ tasks: tasksOf(visit), moveCost: terms.moveCents },
+        ...{ tasks: allOf(visit), moveCost: terms.moveCents },
       })),
+  }
+}
+
+/** What a day before it is needed costs a machine that is made safe, as a share of a day of down-time. Ours. */
+const heldShare = 0.1
+
+/** The last day on which frost before it is still an accepted risk, from today on; null where it never is more. */
+export function safeBy(fleet: Pick<Fleet, 'frosts' | 'frostRisk'>, frost: string): number | null {
+  const first = (fleet.frosts[frost] ?? []).findIndex((chance) => chance > fleet.frostRisk)
+  return first < 0 ? null : Math.max(0, first - 1)
+}
+
+/** The chance that frost has come to it by a day. */
+export function frostBy(fleet: Pick<Fleet, 'frosts'>, frost: string, day: number): number {
+  const chances = fleet.frosts[frost] ?? []
+  return chances[Math.min(Math.max(0, day), chances.length - 1)] ?? 0
+}
+
+/**
+ * Making a machine safe as a task. A day costs what freezing would, by the chance that frost comes first, and before
+ * it is needed what a machine costs that stands ready and may not run.
+ */
+function winterTask(
+  fleet: Fleet,
+  winter: FleetWinter,
+  visit: FleetVisit | undefined,
+  services: readonly FleetService[],
+): PlanTask | null {
+  const { today, weeks, terms } = fleet
+  const horizonDays = weeks * 7
+  const due = safeBy(fleet, winter.frost)
+  if (!visit && (due === null || due >= horizonDays)) return null
+  const wanted = due ?? horizonDays - 1
+  const own = services.filter(({ visitId }) => visitId === (visit?.id ?? null))
+  const safe = accessOf(services).safe!
+  const minutes = visit
+    ? visit.minutes - workOf(own).together
+    : winter.minutes - (services.length > 0 ? safe : 0)
+  return {
+    id: visit ? `winter ${visit.id}` : `winter new ${winter.machineId}`,
+    machine: winter.machineId,
+    access: services.length > 0 ? ['safe'] : [],
+    minutes: Math.max(0, minutes),
+    earliest: winter.from === null ? 0 : Math.max(0, daysBetween(today, winter.from)),
+    due: Math.min(wanted, horizonDays - 1),
+    latest: horizonDays - 1,
+    ...{ earlyCostPerDay: 0, lateCostPerDay: 0 },
+    costByDay: Array.from(
+      { length: horizonDays },
+      (_, day) =>
+        winter.valueCents * frostBy(fleet, winter.frost, day) +
+        heldShare * terms.downtimeCents * Math.max(0, wanted - day),
+    ),
   }
 }
 

@@ -74,7 +74,9 @@ export {
 } from './crewTerms'
 export {
   fleetProblem,
+  frostBy,
   givenUp,
+  safeBy,
   isPinned,
   runningOf,
   serviceId,
@@ -82,6 +84,7 @@ export {
   type Fleet,
   type FleetService,
   type FleetVisit,
+  type FleetWinter,
 } from './fleetProblem'
 export { proposalKinds, proposalsOf, takeOf, type Proposal } from './proposals'
 export { takeSchema, type TakeInput } from './taking'

@@ -1,6 +1,14 @@
 import { addDays, daysBetween, showDay, type Day } from '../calendar'
 import { showMoney } from '../units'
-import { givenUp, isPinned, serviceId, type Fleet, type FleetService, type FleetVisit } from './fleetProblem'
+import {
+  frostBy,
+  givenUp,
+  isPinned,
+  serviceId,
+  type Fleet,
+  type FleetService,
+  type FleetVisit,
+} from './fleetProblem'
 import { visitWork, type PlannedVisit, type PlanProblem } from './planner'
 import type { TakeInput } from './taking'
 import { showMinutes, visitNumber } from './visits'
@@ -25,6 +33,8 @@ export type Proposal = {
   /** Who helps, by the plan. */
   helpers: { id: string; name: string }[]
   minutes: number
+  /** It makes the machine safe for winter besides, which nobody has booked yet. */
+  winter: '' | 'lay'
   /** The booked visit that it becomes; null for a new one. */
   visit: { id: string; version: number; number: number; day: Day; leadId: string } | null
   /** Booked visits that go into it and are cancelled. */
@@ -57,17 +67,24 @@ export function proposalsOf(
   const proposals: Proposal[] = []
   for (const each of planned) {
     const services = each.tasks.flatMap((id) => serviceOf.get(id) ?? [])
-    if (services.length === 0) continue
+    const winterNew = each.tasks.includes(`winter new ${each.machine}`)
+    const winterVisit = fleet.visits.find(
+      ({ id, movesWithFrost }) => movesWithFrost && each.tasks.includes(`winter ${id}`),
+    )
+    if (services.length === 0 && !winterNew && !winterVisit) continue
     const day = addDays(fleet.today, each.day)
     const from = sourcesOf(services, visitOf, day)
     const there = fleet.visits.find(({ machineId, day: on }) => machineId === each.machine && on === day)
-    const base = (there && !used.has(there.id) ? there : undefined) ?? from.find(({ id }) => !used.has(id))
+    const base =
+      winterVisit ??
+      (there && !used.has(there.id) ? there : undefined) ??
+      from.find(({ id }) => !used.has(id))
     const pinned = base !== undefined && isPinned(base, fleet)
     if (base) used.add(base.id)
     const more = services.filter(({ visitId }) => visitId !== base?.id)
     const instead = from.filter((visit) => visit !== base && !isPinned(visit, fleet))
     const isSame = base !== undefined && base.day === day && (pinned || base.leadId === each.crew)
-    if (isSame && more.length === 0) continue
+    if (isSame && more.length === 0 && !winterNew) continue
     const own = fleet.machines.find(({ id }) => id === each.machine)
     proposals.push({
       key: `${each.machine} ${day}`,
@@ -79,6 +96,7 @@ export function proposalsOf(
       lead: nameOf(fleet, each.crew),
       helpers: each.helpers.map((id) => ({ id, name: nameOf(fleet, id) })),
       minutes: each.minutes,
+      winter: winterNew ? 'lay' : '',
       visit: base
         ? { id: base.id, version: base.version, number: base.number, day: base.day, leadId: base.leadId }
         : null,
@@ -112,7 +130,7 @@ function sourcesOf(services: FleetService[], visitOf: Map<string, FleetVisit>, d
 }
 
 function reasonsOf(
-  { today, terms, crew }: Fleet,
+  fleet: Fleet,
   problem: PlanProblem,
   planned: PlannedVisit,
   services: FleetService[],
@@ -120,6 +138,7 @@ function reasonsOf(
   instead: FleetVisit[],
   currency: string,
 ): string[] {
+  const { today, terms, crew } = fleet
   const reasons: string[] = []
   const machine = problem.machines.find(({ id }) => id === planned.machine)!
   const tasks = services.flatMap((service) => problem.tasks.find(({ id }) => id === serviceId(service)) ?? [])
@@ -149,6 +168,17 @@ function reasonsOf(
     reasons.push(`Visit ${visitNumber(base.number)} was for ${showDay(base.day, today)}.`)
   if (base && base.leadId !== planned.crew)
     reasons.push(`${crew.find(({ id }) => id === base.leadId)?.name ?? 'Its technician'} would have done it.`)
+  const winter = fleet.winters.find(
+    ({ machineId, visitId }) =>
+      machineId === planned.machine &&
+      planned.tasks.includes(visitId === null ? `winter new ${machineId}` : `winter ${visitId}`),
+  )
+  if (winter) {
+    const chance = (day: number) => `${(100 * frostBy(fleet, winter.frost, day)).toFixed(1)} %`
+    reasons.push(
+      `Made safe for winter: frost has come before with ${chance(planned.day)}, a week later with ${chance(planned.day + 7)}.`,
+    )
+  }
   for (const visit of instead)
     reasons.push(`Visit ${visitNumber(visit.number)} of ${showDay(visit.day, today)} goes into it.`)
   return reasons
@@ -178,10 +208,11 @@ export function takeOf(id: string, chosen: readonly Proposal[], fleet: Fleet): T
   return {
     id,
     visits: [
-      ...chosen.map(({ visit, day, leadId, helpers, services }) => ({
+      ...chosen.map(({ visit, day, leadId, helpers, services, winter, machineId }) => ({
         visitId: visit?.id ?? null,
         version: visit?.version ?? null,
         ...{ day, leadId, helpers: helpers.map(({ id }) => id) },
+        ...(winter === 'lay' && { winter, machineId }),
         items: [...services.map(asItem), ...(visit ? staysOn(visit.id).map(asItem) : [])],
       })),
       ...losing.flatMap((visit) => {

@@ -1,6 +1,7 @@
 import { addDays, daysBetween, showDay, type Day } from '../calendar'
 import {
   fleetProblem,
+  frostBy,
   runningOf,
   serviceId,
   type Fleet,
@@ -65,6 +66,10 @@ export function slipsOf(fleet: Fleet): Slip[] {
         ),
         ...new Set(faults.map((each) => violationWords(each, fleet))),
       ]
+      const winter = fleet.winters.find(({ visitId }) => visitId === visit.id)
+      const chance = winter ? frostBy(fleet, winter.frost, at) : 0
+      if (winter && chance > fleet.frostRisk && at > soonEnough)
+        says.push(`Frost has come by then with ${Math.round(100 * chance)} %.`)
       if (says.length === 0) return []
       const by = late.reduce((first, { window }) => (window!.to < first ? window!.to : first), visit.day)
       return [{ visitId: visit.id, says, services: late, by: by < today ? today : by }]

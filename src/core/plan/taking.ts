@@ -14,6 +14,10 @@ export type TakeInput = {
     leadId: string
     /** Who helps; left out, whoever it was. */
     helpers?: string[]
+    /** It makes its machine safe for winter; left out, as it was. */
+    winter?: '' | 'lay' | 'return'
+    /** The machine of a new winter visit, which may have no services. */
+    machineId?: string | null
     items: { assemblyId: string; task: string; positions: string[] }[]
   }[]
   cancel: { id: string; version: number }[]
@@ -39,7 +43,10 @@ export const takeSchema = Joi.object<TakeInput>({
         day: day().required(),
         leadId: id().required(),
         helpers: Joi.array().items(id()).max(10),
-        items: Joi.array().items(item).min(1).max(400).required(),
+        winter: Joi.string().valid('', 'lay', 'return'),
+        machineId: id().allow(null).default(null),
+        // A visit of winter may have no services; the service asks for one of any other.
+        items: Joi.array().items(item).max(400).required(),
       }),
     )
     .max(2000)

@@ -50,6 +50,8 @@ export async function weighVisit(fleet: Fleet, deciding: Deciding): Promise<Weig
   const around: Fleet = {
     ...fleet,
     visits: fleet.visits.filter(({ id }) => id !== visitId),
+    // What nobody has booked yet is no visit's business.
+    winters: fleet.winters.filter((winter) => winter.visitId !== null && winter.visitId !== visitId),
     services: [
       // Of services that are on a visit that one gives them away.
       ...fleet.services.filter(

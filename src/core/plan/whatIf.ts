@@ -1,5 +1,5 @@
 import { addDays, daysBetween, type Day } from '../calendar'
-import { fleetProblem, serviceId, type Fleet } from './fleetProblem'
+import { fleetProblem, frostBy, safeBy, serviceId, type Fleet, type FleetVisit } from './fleetProblem'
 import { repairPlan, type PlanChange, type Unplaced } from './planner'
 import { proposalsOf, type Proposal } from './proposals'
 import { bookedPlan, violationWords } from './tryMove'
@@ -10,12 +10,14 @@ export type FleetChange =
   | { kind: 'called'; machineId: string; from: Day; to: Day }
   | { kind: 'partsLate'; visitId: string; days: number }
   | { kind: 'bench'; yardId: string; places: number }
+  | { kind: 'frost'; yardId: string; days: number }
 
 export const changeNames: Record<FleetChange['kind'], string> = {
   away: 'A technician is away',
   called: 'A machine is called to a job',
   partsLate: 'The parts of a visit come late',
   bench: 'A yard has so many bench places',
+  frost: 'Frost comes early to a yard',
 }
 
 export type WhatIfAnswer = {
@@ -34,6 +36,8 @@ export async function whatIf(fleet: Fleet, change: FleetChange, currency: string
   const booked: Fleet = {
     ...fleet,
     services: fleet.services.filter(({ visitId }) => visitId !== null),
+    winters: fleet.winters.filter(({ visitId }) => visitId !== null),
+    ...(change.kind === 'frost' && { frosts: sooner(fleet.frosts, change) }),
     // The next days are left alone by the repair itself, where they can stay.
     terms: { ...fleet.terms, frozenDays: 0 },
   }
@@ -46,24 +50,60 @@ export async function whatIf(fleet: Fleet, change: FleetChange, currency: string
   const numberOf = new Map(fleet.machines.map(({ id, number, name }) => [id, `${number} ${name}`]))
   const told = new Set<string>()
   return {
-    broken: repaired.broken
-      .filter(({ rule }) => rule !== 'helpers')
-      .map((each) => {
-        const day = each.day === undefined ? undefined : addDays(fleet.today, each.day)
-        const machines = each.machine
-          ? [each.machine]
-          : visits
-              .filter((visit) => visit.day === each.day && (!each.crew || visit.crew === each.crew))
-              .map(({ machine }) => machine)
-        return {
-          machine: machines.map((id) => numberOf.get(id) ?? '').join(', '),
-          says: `${violationWords(each, fleet)}${day === undefined ? '' : ` (${day})`}`,
-        }
-      })
-      .filter(({ machine, says }) => !told.has(machine + says) && told.add(machine + says)),
+    broken: [
+      ...(change.kind === 'frost' ? tooLate(booked, change.yardId) : []).map(({ machine, visit, frost }) => ({
+        machine: `${machine.number} ${machine.name}`,
+        says: `Frost has come before its winter visit with ${Math.round(100 * frostBy(booked, frost, daysBetween(fleet.today, visit.day)))} % (${visit.day})`,
+      })),
+      ...repaired.broken
+        .filter(({ rule, task }) => rule !== 'helpers' && !task?.startsWith('winter '))
+        .map((each) => {
+          const day = each.day === undefined ? undefined : addDays(fleet.today, each.day)
+          const machines = each.machine
+            ? [each.machine]
+            : visits
+                .filter((visit) => visit.day === each.day && (!each.crew || visit.crew === each.crew))
+                .map(({ machine }) => machine)
+          return {
+            machine: machines.map((id) => numberOf.get(id) ?? '').join(', '),
+            says: `${violationWords(each, fleet)}${day === undefined ? '' : ` (${day})`}`,
+          }
+        })
+        .filter(({ machine, says }) => !told.has(machine + says) && told.add(machine + says)),
+    ],
     proposals: proposalsOf(booked, repaired.problem, repaired.visits, currency),
     unplaced: repaired.unplaced,
   }
+}
+
+/** The chance of frost in one yard as it is so many days later. */
+function sooner(
+  frosts: Fleet['frosts'],
+  { yardId, days }: Extract<FleetChange, { kind: 'frost' }>,
+): Fleet['frosts'] {
+  return Object.fromEntries(
+    Object.entries(frosts).map(([key, chances]) => [
+      key,
+      key.startsWith(`${yardId} `)
+        ? chances.map((_, at) => chances[Math.min(at + days, chances.length - 1)]!)
+        : chances,
+    ]),
+  )
+}
+
+/** Winter visits of a yard that come later than the accepted chance of frost. */
+function tooLate(
+  fleet: Fleet,
+  yardId: string,
+): { machine: Fleet['machines'][number]; visit: FleetVisit; frost: string }[] {
+  const machineOf = new Map(fleet.machines.map((machine) => [machine.id, machine]))
+  return fleet.winters.flatMap(({ machineId, visitId, frost }) => {
+    const visit = fleet.visits.find(({ id }) => id === visitId)
+    const machine = machineOf.get(machineId)
+    if (!visit || machine?.yardId !== yardId) return []
+    const chance = frostBy(fleet, frost, daysBetween(fleet.today, visit.day))
+    return chance > fleet.frostRisk ? [{ machine, visit, frost }] : []
+  })
 }
 
 function asChange(fleet: Fleet, change: FleetChange): PlanChange {
@@ -78,6 +118,15 @@ function asChange(fleet: Fleet, change: FleetChange): PlanChange {
       return { kind: 'away', crew: change.personId, days: days(change.from, change.to) }
     case 'called':
       return { kind: 'called', machine: change.machineId, days: days(change.from, change.to) }
+    // The problem is made of the colder days already; what is too late has to be sooner.
+    case 'frost':
+      return {
+        kind: 'tasks',
+        tasks: tooLate(fleet, change.yardId).map(({ visit, frost }) => ({
+          id: `winter ${visit.id}`,
+          latest: Math.max(safeBy(fleet, frost) ?? end, daysBetween(fleet.today, visit.day) - 1),
+        })),
+      }
     case 'bench':
       return { kind: 'benches', yard: change.yardId, places: change.places }
     case 'partsLate': {

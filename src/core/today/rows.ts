@@ -34,6 +34,8 @@ import type {
 
 /** What has to be decided within this many days stands on the list. */
 const ahead = 7
+/** What may be done only later than this many days ahead is not looked at for going along. */
+const alongWithin = 28
 /** An early check stands on the list from this many days before its hours are reached. */
 const aheadOfCheck = 2
 
@@ -52,8 +54,8 @@ export type Morning = {
   stock: StockLine[]
   /** What open visits need of each part, and what is missing of it. */
   supplies: Pick<Supply, 'partId' | 'visitId' | 'day' | 'missing'>[]
-  /** What planning counts of a pump's services; those without a day in sight are not among them. */
-  plans: (assemblyId: string) => FleetService[]
+  /** What planning counts of a service that is on no visit, or of what is left of it; null without a day in sight. */
+  planOf: (view: WearView, clock: ClockView) => FleetService | null
   terms: PlanTerms
   /** Booked visits that no longer fit. */
   slips: Slip[]
@@ -104,19 +106,21 @@ export function morningList(morning: Morning): TodayView {
 }
 
 /** What is due on one machine and shares a day, as one row; what is on the shelf, pump by pump. */
-function bundleRows(due: DueRow[], { today, wear, visits, plans, terms }: Morning, soon: Day): TodayRow[] {
+function bundleRows(due: DueRow[], { today, wear, visits, planOf, terms }: Morning, soon: Day): TodayRow[] {
   const placeOf = (view: Pick<WearView, 'machineNumber' | 'assemblyId'>) =>
     view.machineNumber === null ? `shelf ${view.assemblyId}` : `machine ${view.machineNumber}`
+  const within = addDays(today, alongWithin)
   const dueOf = groupBy(due, ({ pump }) => placeOf(pump))
   const wearOf = groupBy(
     wear.filter((view) => dueOf.has(placeOf(view))),
     placeOf,
   )
   return [...dueOf].flatMap(([place, own]) => {
-    const asBundled = (pump: DuePump, clock: ClockView, row: DueRow | null): Bundled => ({
-      ...{ pump, clock, row },
-      plan: planOf(plans(pump.assemblyId), clock),
+    const asBundled = (view: WearView, clock: ClockView, row: DueRow | null): Bundled => ({
+      ...{ pump: row?.pump ?? pumpOf(view), clock, row },
+      plan: planOf(view, clock),
     })
+    const viewOf = new Map((wearOf.get(place) ?? []).map((view) => [view.assemblyId, view]))
     const rowed = new Set(own.map(({ clock }) => clock))
     const along = (wearOf.get(place) ?? []).flatMap((view) =>
       view.clocks
@@ -125,12 +129,14 @@ function bundleRows(due: DueRow[], { today, wear, visits, plans, terms }: Mornin
             !rowed.has(clock) &&
             // What waits by somebody's word is not brought back by going along.
             !wantsDeciding(clock, soon) &&
+            clock.window !== null &&
+            clock.window.from <= within &&
             notOnVisit(view.assemblyId, clock, visits).length > 0,
         )
-        .map((clock) => asBundled(pumpOf(view), clock, null)),
+        .map((clock) => asBundled(view, clock, null)),
     )
     const bundles = bundlesOf(
-      own.map((row) => asBundled(row.pump, row.clock, row)),
+      own.map((row) => asBundled(viewOf.get(row.pump.assemblyId)!, row.clock, row)),
       along,
       { today, terms },
     )
@@ -159,18 +165,6 @@ function bundleRows(due: DueRow[], { today, wear, visits, plans, terms }: Mornin
       }
     })
   })
-}
-
-/** What planning counts of a due service that is on no visit, or of what is left of it. */
-function planOf(plans: FleetService[], clock: ClockView): FleetService | null {
-  return (
-    plans.find(
-      ({ task, visitId, positions }) =>
-        visitId === null &&
-        task === clock.task &&
-        positions.every((position) => clock.positions.includes(position)),
-    ) ?? null
-  )
 }
 
 /** Visits to come that have in hand what would have to be decided; those that slip stand on the list. */

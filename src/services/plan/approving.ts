@@ -9,7 +9,7 @@ import { visits } from '@/db/plan'
 import { editRow, now, ourCompany, present, requirePermission, type Actor } from '../house'
 import { loadBook } from '../stores'
 import { notApproved } from './booking'
-import { loadFleet } from './fleet'
+import { loadBooked } from './fleet'
 
 /**
  * Approves visits, or takes the approval back: all of them or none. An approved visit stays where it is, whatever is
@@ -86,7 +86,7 @@ const weeksAhead = 12
 
 /** What speaks against approving some visits as they are: by visit, in words; nothing where all is well. */
 export async function approvalDoubts(actor: Actor, ids: readonly string[]): Promise<Map<string, string[]>> {
-  const [fleet, book] = await Promise.all([loadFleet(actor, weeksAhead), loadBook()])
+  const [fleet, book] = await Promise.all([loadBooked(actor, weeksAhead), loadBook()])
   const slips = derived('slips', [fleet], () => slipsOf(fleet))
   const supplies = suppliesOf(book)
   const rows = await visits.all({ id: [...ids] })

@@ -187,7 +187,7 @@ async function wholeMachine(machineId: string | null): Promise<{ machineId: stri
   return { machineId: machine.id, assemblyId: null }
 }
 
-async function requireNoWinter(machineId: string, winter: VisitRow['winter']): Promise<void> {
+export async function requireNoWinter(machineId: string, winter: VisitRow['winter']): Promise<void> {
   const again = (await visits.all({ machineId, state: openStates })).find((visit) => visit.winter === winter)
   if (again)
     throw conflict(

@@ -7,6 +7,7 @@ import { tools } from '@/db/tools'
 import { spellsByMachine } from '../hours'
 import { breathe, ourCompany, present, type Actor } from '../house'
 import { listWear } from '../wear'
+import { winterNeeds } from '../winter'
 import { readServices } from './services'
 import { loadCrew, loadPlanTerms } from './terms'
 import { listOpenVisits } from './visits'
@@ -17,8 +18,19 @@ export async function loadFleet(actor: Actor, weeks: number): Promise<Fleet> {
   return kept(`fleet to plan ${weeks} ${today}`, () => gather(actor, weeks, today))
 }
 
-async function gather(actor: Actor, weeks: number, today: string): Promise<Fleet> {
-  const [wear, visits, machineRows, crew, { version: _, ...terms }, spells, reads, toolRows] =
+/** The same with the services of visits alone: all that is asked where it is about what is booked. */
+export async function loadBooked(actor: Actor, weeks: number): Promise<Fleet> {
+  const { today } = present(await ourCompany())
+  return kept(`booked fleet ${weeks} ${today}`, () => gather(actor, weeks, today, 'booked'))
+}
+
+async function gather(
+  actor: Actor,
+  weeks: number,
+  today: string,
+  which: 'all' | 'booked' = 'all',
+): Promise<Fleet> {
+  const [wear, visits, machineRows, crew, { version: _, ...terms }, spells, reads, toolRows, winter] =
     await Promise.all([
       listWear(actor),
       listOpenVisits(actor),
@@ -28,6 +40,7 @@ async function gather(actor: Actor, weeks: number, today: string): Promise<Fleet
       spellsByMachine(),
       readServices(),
       tools.every(),
+      winterNeeds(),
     ])
   const machineOf = new Map(machineRows.map((machine) => [machine.number, machine]))
   const until = addDays(today, weeks * 7)
@@ -36,9 +49,16 @@ async function gather(actor: Actor, weeks: number, today: string): Promise<Fleet
     const machine = view.machineNumber === null ? undefined : machineOf.get(view.machineNumber)
     if (!machine || machine.retiredOn !== null) continue
     await breathe()
-    for (const service of reads.all(view, machine.id, visits, today))
+    for (const service of reads[which](view, machine.id, visits, today))
       if (service.visitId !== null || service.due <= until) services.push(service)
   }
+  const layOf = new Map(
+    visits.flatMap(({ id, winter: kind, machineId }) =>
+      kind === 'lay' && machineId !== null ? [[machineId, id] as const] : [],
+    ),
+  )
+  const winters = winter.needs.map((need) => ({ ...need, visitId: layOf.get(need.machineId) ?? null }))
+  const waiting = new Set(winters.map(({ visitId }) => visitId))
   return {
     today,
     weeks,
@@ -54,17 +74,33 @@ async function gather(actor: Actor, weeks: number, today: string): Promise<Fleet
           kind: kind === 'job' ? ('job' as const) : ('layUp' as const),
         })),
       })),
+    winters,
+    frosts: winter.frosts,
+    frostRisk: winter.risk,
     tools: toolRows
       .filter(({ retiredOn, kind }) => retiredOn === null && kind !== 'torqueWrench')
       .map(({ id, name, serves, count }) => ({ id, name, serves, count })),
     services,
     visits: visits.flatMap((visit) => {
       const machine = visit.machineNumber === null ? undefined : machineOf.get(visit.machineNumber)
-      const { id, version, number, day, leadId, helperIds, state, winter, pinned, minutes, sheet } = visit
+      const {
+        id,
+        version,
+        number,
+        day,
+        leadId,
+        helperIds,
+        state,
+        winter: kind,
+        pinned,
+        minutes,
+        sheet,
+      } = visit
       return machine
         ? [
             {
-              ...{ id, version, number, machineId: machine.id, day, leadId, state, winter, minutes },
+              ...{ id, version, number, machineId: machine.id, day, leadId, state, winter: kind, minutes },
+              movesWithFrost: kind === 'lay' && waiting.has(id),
               ...{ helpers: helperIds, pinned },
               hasSheet: sheet !== null,
               isWhole: known(visit.services) === known(services.filter(({ visitId }) => visitId === id)),

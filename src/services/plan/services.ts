@@ -13,8 +13,20 @@ import { loadBook, needsOfService } from '../stores'
 
 /** A service of some positions, with what planning counts of it; null where it has no day in sight. */
 export type ServiceReader = {
+  /** All that the figures rest on besides the clocks: another one of these, and they are others. */
+  basis: unknown[]
   /** Every service of a pump: what is on a visit, visit by visit, and what is left. */
   all: (view: WearView, machineId: string, visits: VisitLine[], today: string) => FleetService[]
+  /** Only what is on a visit. */
+  booked: (view: WearView, machineId: string, visits: VisitLine[], today: string) => FleetService[]
+  /** What is on no visit of one service; null where nothing is left. */
+  left: (
+    view: WearView,
+    clock: ClockView,
+    machineId: string,
+    visits: VisitLine[],
+    today: string,
+  ) => FleetService | null
   /** One service, on just these positions. */
   one: (
     view: WearView,
@@ -88,34 +100,65 @@ export async function readServices(): Promise<ServiceReader> {
     }
   }
   const versionFor = (view: WearView) => (view.started ? versionOf.get(view.modelVersionId) : undefined)
-  return {
-    all: (view, machineId, visits, today) => {
-      const version = versionFor(view)
-      if (!version) return []
-      const own = visitsOf(view.assemblyId, visits)
-      const booked = own.map(({ id, services }) => `${id} ${JSON.stringify(services)}`).join()
-      const from = [view, machineId, version, practices, facts.get(view.assemblyId), partRows, booked, today]
-      return derived(`services to plan ${view.assemblyId}`, from, () =>
+  const keptFor = (
+    name: string,
+    view: WearView,
+    machineId: string,
+    visits: VisitLine[],
+    today: string,
+    make: (version: PumpModelVersionRow, own: VisitLine[]) => FleetService[],
+  ): FleetService[] => {
+    const version = versionFor(view)
+    if (!version) return []
+    const own = visitsOf(view.assemblyId, visits)
+    const on = own.map(({ id, services }) => `${id} ${JSON.stringify(services)}`).join()
+    const from = [view, machineId, version, practices, facts.get(view.assemblyId), partRows, on, today]
+    return derived(`services to plan ${name} ${view.assemblyId}`, from, () => make(version, own))
+  }
+  const booked: ServiceReader['booked'] = (view, machineId, visits, today) =>
+    keptFor('booked', view, machineId, visits, today, (version, own) =>
+      own.flatMap((visit) =>
         view.clocks
           .filter(({ aboutDay }) => aboutDay !== null)
-          .flatMap((clock) =>
-            [
-              { positions: notOnVisit(view.assemblyId, clock, own), visitId: null },
-              ...own.map((visit) => ({
-                positions: visit.services
-                  .filter(({ assemblyId, task }) => assemblyId === view.assemblyId && task === clock.task)
-                  .flatMap((service) => service.positions)
-                  .filter((position) => clock.positions.includes(position)),
-                visitId: visit.id,
-              })),
-            ]
-              .filter(({ positions }) => positions.length > 0)
-              .map(({ positions, visitId }) =>
-                serviceOf(view, version, clock, machineId, positions, visitId, today),
-              ),
-          ),
-      )
-    },
+          .flatMap((clock) => {
+            const positions = visit.services
+              .filter(({ assemblyId, task }) => assemblyId === view.assemblyId && task === clock.task)
+              .flatMap((service) => service.positions)
+              .filter((position) => clock.positions.includes(position))
+            return positions.length === 0
+              ? []
+              : [serviceOf(view, version, clock, machineId, positions, visit.id, today)]
+          }),
+      ),
+    )
+  const left: ServiceReader['left'] = (view, clock, machineId, visits, today) => {
+    if (clock.aboutDay === null) return null
+    const name = `${clock.task} ${clock.positions.join(' ')}`
+    const [only] = keptFor(name, view, machineId, visits, today, (version, own) => {
+      const positions = notOnVisit(view.assemblyId, clock, own)
+      return positions.length === 0
+        ? []
+        : [serviceOf(view, version, clock, machineId, positions, null, today)]
+    })
+    return only ?? null
+  }
+  return {
+    basis: [versions, practices, facts, partRows],
+    booked,
+    left,
+    all: (view, machineId, visits, today) => [
+      ...booked(view, machineId, visits, today),
+      ...keptFor('left', view, machineId, visits, today, (version, own) =>
+        view.clocks
+          .filter(({ aboutDay }) => aboutDay !== null)
+          .flatMap((clock) => {
+            const positions = notOnVisit(view.assemblyId, clock, own)
+            return positions.length === 0
+              ? []
+              : [serviceOf(view, version, clock, machineId, positions, null, today)]
+          }),
+      ),
+    ],
     one: (view, clock, machineId, positions, today) => {
       const version = versionFor(view)
       return version && clock.aboutDay !== null

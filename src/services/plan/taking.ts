@@ -2,14 +2,14 @@ import 'server-only'
 import { v5 as uuidFrom } from 'uuid'
 import { isOpen, takeSchema, visitNumber, type TakeInput } from '@/core/plan'
 import { showDay } from '@/core/calendar'
-import { check, conflict, notFound } from '@/core/problem'
+import { check, conflict, invalid, notFound } from '@/core/problem'
 import { write } from '@/db/house'
 import { sheets } from '@/db/sheets'
 import { visits, type VisitRow } from '@/db/plan'
 import { editRow, requirePermission, type Actor } from '../house'
 import { composeOrRefuse, placeAndItems, unitsOf } from '../composing'
 import { companyPractices } from '../practices'
-import { winterMinutes } from '../winter'
+import { pouredOn, winterMinutes } from '../winter'
 import {
   bookVisit,
   cancelVisit,
@@ -17,6 +17,7 @@ import {
   requireHelpers,
   requireLead,
   requireNotBooked,
+  requireNoWinter,
   restoreVisit,
   without,
 } from './booking'
@@ -44,10 +45,12 @@ export async function takePlan(actor: Actor, input: TakeInput): Promise<{ taken:
     for (const [at, each] of wanted.entries()) {
       if (each.visitId === null) {
         const bookedId = uuidFrom(`${at}`, id)
-        await requireNotBookedBut(each.items, [...giving, ...gone])
+        if (each.items.length > 0) await requireNotBookedBut(each.items, [...giving, ...gone])
         const input = {
           id: bookedId,
           items: each.items,
+          winter: each.winter ?? '',
+          machineId: each.machineId ?? null,
           ...{ day: each.day, startTime: '', leadId: each.leadId, note: '', helpers: each.helpers ?? [] },
         }
         await bookVisit(actor, input, giving)
@@ -57,7 +60,7 @@ export async function takePlan(actor: Actor, input: TakeInput): Promise<{ taken:
       const row = await known(each.visitId)
       back.visits.push({
         ...{ visitId: row.id, version: row.version + 1, day: row.day, leadId: row.leadId },
-        helpers: row.helperIds ?? [],
+        ...{ helpers: row.helperIds ?? [], winter: row.winter },
         items: row.items.map(({ assemblyId, task, positions }) => ({ assemblyId, task, positions })),
       })
       if (each.day !== row.day && !takesBack) await requireDayToCome(each.day)
@@ -90,7 +93,9 @@ async function requireNotBookedBut(
 async function rewriteVisit(
   actor: Actor,
   row: VisitRow,
-  wanted: Pick<TakeInput['visits'][number], 'day' | 'leadId' | 'helpers' | 'items'> & { version: number },
+  wanted: Pick<TakeInput['visits'][number], 'day' | 'leadId' | 'helpers' | 'winter' | 'items'> & {
+    version: number
+  },
   giving: string[],
 ): Promise<void> {
   if (!isOpen(row.state)) throw conflict(`Visit ${visitNumber(row.number)} is over or cancelled; plan anew.`)
@@ -104,7 +109,13 @@ async function rewriteVisit(
   await requireLead(wanted.leadId)
   const helpers = wanted.helpers ?? without(row.helperIds, wanted.leadId) ?? []
   await requireHelpers(helpers, wanted.leadId)
-  const { items: asked, place } = await placeAndItems(wanted.items)
+  const winter = wanted.winter ?? row.winter
+  if (wanted.items.length === 0 && winter === '') throw invalid({ items: 'Choose at least one service.' })
+  if (winter !== '' && row.winter === '') await requireNoWinter(row.machineId!, winter)
+  const { items: asked, place } =
+    wanted.items.length === 0
+      ? { items: [], place: { machineId: row.machineId } }
+      : await placeAndItems(wanted.items)
   if (place.machineId !== row.machineId)
     throw conflict(`A pump of visit ${visitNumber(row.number)} is on another machine now; plan anew.`)
   // The way of doing a service that was chosen when it was booked stays chosen.
@@ -116,7 +127,7 @@ async function rewriteVisit(
   })
   await requireNotBooked(items, giving)
   const sheetOf = composeOrRefuse(items, await unitsOf(items), await companyPractices())
-  const minutes = sheetOf.minutes + (row.winter === '' ? 0 : await winterMinutes(row.machineId!, row.winter))
+  const minutes = sheetOf.minutes + (winter === '' ? 0 : await winterMinutes(row.machineId!, winter))
   await editRow(
     actor,
     visits,
@@ -125,6 +136,8 @@ async function rewriteVisit(
     {
       ...{ day: wanted.day, leadId: wanted.leadId, items, minutes: Math.round(minutes) },
       helperIds: helpers.length > 0 ? helpers : null,
+      winter,
+      extraParts: winter === 'lay' ? (row.extraParts ?? (await pouredOn(row.machineId!))) : null,
     },
     {
       machineId: row.machineId,

@@ -1,6 +1,5 @@
 import 'server-only'
-import { slipsOf, type FleetService } from '@/core/plan'
-import { groupBy } from '@/core/lists'
+import { slipsOf } from '@/core/plan'
 import { suppliesOf } from '@/core/stores'
 import { morningList, type TodayView } from '@/core/today'
 import { derived, kept } from '@/db/house'
@@ -8,7 +7,7 @@ import { type Actor, ourCompany, present } from '../house'
 import { comingNeeds, loadBook, listStock } from '../stores'
 import { listOpenChecks, listWear } from '../wear'
 import { listMachines } from '../fleet'
-import { listMarks, listOpenVisits, loadFleet, loadPlanTerms } from '../plan'
+import { listMarks, listOpenVisits, loadBooked, loadPlanTerms, readServices } from '../plan'
 import { listOpenSigns } from '../inspection'
 
 /** One morning's work as one list, for everybody alike; made anew where something it tells of is another. */
@@ -29,7 +28,7 @@ export async function prepareToday(): Promise<number> {
 const weeksAhead = 12
 
 async function loadToday(actor: Actor, today: string): Promise<TodayView> {
-  const [book, wear, machines, visits, stock, marks, signs, checks, fleet, terms] = await Promise.all([
+  const [book, wear, machines, visits, stock, marks, signs, checks, fleet, terms, reads] = await Promise.all([
     loadBook(),
     listWear(actor),
     listMachines(actor),
@@ -38,15 +37,27 @@ async function loadToday(actor: Actor, today: string): Promise<TodayView> {
     listMarks(actor),
     listOpenSigns(actor),
     listOpenChecks(actor),
-    loadFleet(actor, weeksAhead),
+    loadBooked(actor, weeksAhead),
     loadPlanTerms(),
+    readServices(),
   ])
   const coming = await comingNeeds(wear, visits, stock, book, today)
   const slips = derived('slips', [fleet], () => slipsOf(fleet))
-  const servicesOf = derived('services by pump', [fleet], () =>
-    groupBy(fleet.services, ({ assemblyId }): string => assemblyId),
-  )
-  const from = [today, book, wear, machines, visits, stock, marks, signs, checks, coming, fleet]
+  const machineOf = new Map(machines.map(({ number, id }) => [number, id]))
+  const from = [
+    today,
+    book,
+    wear,
+    machines,
+    visits,
+    stock,
+    marks,
+    signs,
+    checks,
+    coming,
+    fleet,
+    ...reads.basis,
+  ]
   return derived('today', from, () =>
     morningList({
       today,
@@ -54,7 +65,8 @@ async function loadToday(actor: Actor, today: string): Promise<TodayView> {
       machines,
       visits,
       marks,
-      plans: (assemblyId): FleetService[] => servicesOf.get(assemblyId) ?? [],
+      planOf: (view, clock) =>
+        reads.left(view, clock, machineOf.get(view.machineNumber ?? '') ?? '', visits, today),
       terms,
       slips,
       signs,

@@ -1,5 +1,5 @@
 export { askWeather, importMinima, keepOutlook, loadYards, recordFrost, saveClimate } from './climates'
-export { frostWatch, getWinter } from './campaign'
+export { frostWatch, getWinter, winterNeeds } from './campaign'
 export { compareMethods, getMachineWinter, workOf } from './machine'
 export { seasonReport } from './report'
 export { loadMachines, saveCircuit } from './plans'

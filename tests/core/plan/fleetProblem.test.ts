@@ -117,6 +117,7 @@ test('what is taken in part leaves visits with what nobody takes from them, and 
       day: '2026-08-17',
       leadId: 'varga',
       helpers: [],
+      winter: '' as const,
       lead: 'Varga',
     },
     ...{ minutes: 1, visit: null, instead: [], reasons: [] },

@@ -14,7 +14,7 @@ const quiet: Morning = {
   stock: [],
   supplies: [],
   coming: [],
-  plans: () => [],
+  planOf: () => null,
   terms: usualPlanTerms,
   slips: [],
 }

@@ -129,12 +129,13 @@ export function Row({
             type="button"
             className={`horizon-block proposed ${selected?.kind === 'day' && selected.machineId === row.machineId && selected.day === daysBetween(fleet.today, proposal.day) ? 'chosen' : ''}`}
             style={{ left: blockAt(daysBetween(fleet.today, proposal.day), perDay) }}
-            aria-label={`Proposed for ${row.number} on ${showDay(proposal.day, fleet.today)}: ${proposal.services.length} services`}
+            aria-label={`Proposed for ${row.number} on ${showDay(proposal.day, fleet.today)}: ${proposal.services.length} services${proposal.winter === '' ? '' : ', made safe for winter'}`}
             onClick={() =>
               select({ kind: 'day', machineId: row.machineId, day: daysBetween(fleet.today, proposal.day) })
             }
           >
-            {proposal.services.length}
+            {Math.max(1, proposal.services.length)}
+            {proposal.winter !== '' && <Crystal />}
           </button>
         ))}
       </div>
@@ -226,21 +227,26 @@ function VisitBlock({ row, spot, fleet, perDay, selected, select, movable }: Blo
       {kept > 0 && spot.visits.length === 1 && (
         <span className="horizon-kept" style={{ width: kept * perDay }} aria-hidden="true" />
       )}
-      {isWinter && (
-        <svg width="10" height="10" viewBox="-5 -5 10 10" className="horizon-crystal" aria-hidden="true">
-          {[0, 60, 120].map((turn) => (
-            <line
-              key={turn}
-              x1="-4.5"
-              x2="4.5"
-              transform={`rotate(${turn})`}
-              stroke="var(--frost)"
-              strokeWidth="1.5"
-            />
-          ))}
-        </svg>
-      )}
+      {isWinter && <Crystal />}
     </button>
+  )
+}
+
+/** A visit that makes its machine safe for winter, or brings it back. */
+function Crystal() {
+  return (
+    <svg width="10" height="10" viewBox="-5 -5 10 10" className="horizon-crystal" aria-hidden="true">
+      {[0, 60, 120].map((turn) => (
+        <line
+          key={turn}
+          x1="-4.5"
+          x2="4.5"
+          transform={`rotate(${turn})`}
+          stroke="var(--frost)"
+          strokeWidth="1.5"
+        />
+      ))}
+    </svg>
   )
 }
 

@@ -75,9 +75,10 @@ export function ProposalList({ proposals, unplaced, says, fleet, look, take, lea
                 }
               />
               <span className="second block">
-                {proposalKinds[proposal.kind]}: {proposal.services.length}{' '}
-                {proposal.services.length === 1 ? 'service' : 'services'}, {proposal.lead},{' '}
-                {showMinutes(proposal.minutes)}
+                {proposalKinds[proposal.kind]}: {whatWords(proposal)}, {proposal.lead}
+                {proposal.helpers.length > 0 &&
+                  ` with ${proposal.helpers.map(({ name }) => name).join(', ')}`}
+                , {showMinutes(proposal.minutes)}
               </span>
               <details onToggle={(event) => event.currentTarget.open && look(proposal)}>
                 <summary>Why</summary>
@@ -104,11 +105,17 @@ export function ProposalList({ proposals, unplaced, says, fleet, look, take, lea
           <ul className="line-list">
             {unplaced.map(({ task, reason }) => {
               const service = fleet.services.find((each) => serviceId(each) === task.replace(/~\d+$/, ''))
-              const machine = fleet.machines.find(({ id }) => id === service?.machineId)
+              const winter = fleet.winters.find(
+                ({ machineId, visitId }) =>
+                  task === `winter new ${machineId}` || task === `winter ${visitId}`,
+              )
+              const machine = fleet.machines.find(
+                ({ id }) => id === (service?.machineId ?? winter?.machineId),
+              )
               return (
                 <li key={task}>
                   <span>
-                    <strong>{machine?.number}</strong> {service?.name}
+                    <strong>{machine?.number}</strong> {service?.name ?? (winter && 'make safe for winter')}
                     {/~\d+$/.test(task) && ', the time after'}
                     <span className="second block">{plainReason(reason, fleet)}</span>
                   </span>
@@ -120,6 +127,13 @@ export function ProposalList({ proposals, unplaced, says, fleet, look, take, lea
       )}
     </section>
   )
+}
+
+/** "3 services", "made safe for winter and one service". */
+function whatWords({ services, winter }: Proposal): string {
+  const count = services.length === 1 ? '1 service' : `${services.length} services`
+  if (winter === '') return services.length === 0 ? 'winter' : count
+  return services.length === 0 ? 'made safe for winter' : `made safe for winter, ${count}`
 }
 
 /** The planner's reason with days and machines as people name them. */

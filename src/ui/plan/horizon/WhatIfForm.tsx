@@ -29,15 +29,15 @@ export function WhatIfForm({ fleet, yards, ask }: Props) {
       label: `${visitNumber(number)} ${fleet.machines.find((machine) => machine.id === machineId)?.number ?? ''}`,
     })),
     bench: yards.map(({ id, name }) => ({ value: id, label: name })),
+    frost: yards.map(({ id, name }) => ({ value: id, label: name })),
   }[kind]
-  const withDays = kind === 'away' || kind === 'called'
 
   function submit() {
     const number = Number(amount)
     const wrong =
       who === ''
         ? 'Choose which.'
-        : withDays
+        : kind === 'away' || kind === 'called'
           ? from > to
             ? 'The last day is before the first.'
             : ''
@@ -49,6 +49,7 @@ export function WhatIfForm({ fleet, yards, ask }: Props) {
     if (kind === 'away') ask({ kind, personId: who, from, to })
     else if (kind === 'called') ask({ kind, machineId: who, from, to })
     else if (kind === 'partsLate') ask({ kind, visitId: who, days: number })
+    else if (kind === 'frost') ask({ kind, yardId: who, days: number })
     else ask({ kind, yardId: who, places: number })
   }
 
@@ -77,7 +78,7 @@ export function WhatIfForm({ fleet, yards, ask }: Props) {
           onChange={({ target: { value } }) => setWho(value)}
         />
       </FieldFrame>
-      {withDays ? (
+      {kind === 'away' || kind === 'called' ? (
         <>
           <FieldFrame id="what-if-from" label="From">
             <DayInput id="what-if-from" name="what-if-from" label="From" value={from} onChange={setFrom} />
@@ -87,7 +88,10 @@ export function WhatIfForm({ fleet, yards, ask }: Props) {
           </FieldFrame>
         </>
       ) : (
-        <FieldFrame id="what-if-amount" label={kind === 'bench' ? 'Places' : 'Days late'}>
+        <FieldFrame
+          id="what-if-amount"
+          label={{ bench: 'Places', frost: 'Days early', partsLate: 'Days late' }[kind]}
+        >
           <TextInput
             id="what-if-amount"
             value={amount}
