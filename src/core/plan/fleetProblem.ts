@@ -152,8 +152,10 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
   const inHand = new Set(
     visits.filter((visit) => visit.day < today && isPinned(visit, fleet)).map(({ id }) => id),
   )
+  const safeDays = new Map(fleet.winters.flatMap((winter) => safeDayOf(fleet, winter, horizonDays) ?? []))
   for (const service of services)
     if (
+      !standsThen(service, safeDays.get(service.machineId), at) &&
       !inHand.has(service.visitId ?? '') &&
       inUse.has(service.machineId) &&
       (service.visitId !== null || at(service.due) < horizonDays)
@@ -216,6 +218,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
         asTask(service, {
           ...{ horizonDays, at, rate, downtime: terms.downtimeCents, visits, tools: fleet.tools },
           shut: shutOf.get(service.machineId)!,
+          safeDay: safeDays.get(service.machineId),
         }),
       ),
       ...fleet.winters.flatMap((winter) => {
@@ -256,6 +259,30 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
         ...{ tasks: allOf(visit), moveCost: terms.moveCents },
       })),
   }
+}
+
+/** For so many days a machine that is made safe stands, and its hours with it. Ours. */
+const winterDays = 120
+
+/** The day by which a machine is safe: that of its visit, or the last that is accepted; none where no frost is near. */
+function safeDayOf(
+  fleet: Fleet,
+  { machineId, visitId, frost }: FleetWinter,
+  horizonDays: number,
+): [string, number][] | null {
+  const visit = fleet.visits.find(({ id }) => id === visitId)
+  const day = visit ? daysBetween(fleet.today, visit.day) : safeBy(fleet, frost)
+  return day === null || day >= horizonDays ? null : [[machineId, day]]
+}
+
+/** A service that would be due in the winter, while its machine stands, and cannot be done before. */
+function standsThen(
+  { visitId, window, due }: FleetService,
+  safeDay: number | undefined,
+  at: (day: Day) => number,
+): boolean {
+  if (visitId !== null || safeDay === undefined || window === null) return false
+  return at(window.from) > safeDay && at(due) < safeDay + winterDays
 }
 
 /** What a day before it is needed costs a machine that is made safe, as a share of a day of down-time. Ours. */
@@ -320,11 +347,13 @@ type Around = {
   tools: Fleet['tools']
   /** Days on which the machine, or everybody, is away. */
   shut: ReadonlySet<number>
+  /** The day by which it is safe for winter, and stands. */
+  safeDay: number | undefined
 }
 
 function asTask(
   service: FleetService,
-  { horizonDays, at, rate, downtime, visits, tools, shut }: Around,
+  { horizonDays, at, rate, downtime, visits, tools, shut, safeDay }: Around,
 ): PlanTask {
   const { shape, window, isOver, lifeDays, partsCents, partsFrom, visitId } = service
   // What is booked is to be done, also where it is due only after the plan's end.
@@ -356,7 +385,13 @@ function asTask(
     ...taskWork(service),
     earliest: Math.min(due - early, booked),
     due,
-    latest: isOver || isShut ? horizonDays - 1 : latest,
+    // What can be done before its machine is made safe is: after it nothing is run any more.
+    latest:
+      isOver || isShut
+        ? horizonDays - 1
+        : visitId === null && safeDay !== undefined && due > safeDay
+          ? Math.max(from, safeDay)
+          : latest,
     earlyCostPerDay,
     lateCostPerDay: (((failure.times - 1) * renewal + failure.days * downtime) * chanceAtEnd) / late,
     ...(skill !== undefined && { skill }),

@@ -1,4 +1,4 @@
-import { addDays, daysBetween, type Day } from '../calendar'
+import { addDays, daysBetween, showDay, type Day } from '../calendar'
 import { fleetProblem, frostBy, safeBy, serviceId, type Fleet, type FleetVisit } from './fleetProblem'
 import { repairPlan, type PlanChange, type Unplaced } from './planner'
 import { proposalsOf, type Proposal } from './proposals'
@@ -53,7 +53,7 @@ export async function whatIf(fleet: Fleet, change: FleetChange, currency: string
     broken: [
       ...(change.kind === 'frost' ? tooLate(booked, change.yardId) : []).map(({ machine, visit, frost }) => ({
         machine: `${machine.number} ${machine.name}`,
-        says: `Frost has come before its winter visit with ${Math.round(100 * frostBy(booked, frost, daysBetween(fleet.today, visit.day)))} % (${visit.day})`,
+        says: `Frost has come before its winter visit with ${Math.round(100 * frostBy(booked, frost, daysBetween(fleet.today, visit.day)))} % (${showDay(visit.day, fleet.today)})`,
       })),
       ...repaired.broken
         .filter(({ rule, task }) => rule !== 'helpers' && !task?.startsWith('winter '))
@@ -66,7 +66,7 @@ export async function whatIf(fleet: Fleet, change: FleetChange, currency: string
                 .map(({ machine }) => machine)
           return {
             machine: machines.map((id) => numberOf.get(id) ?? '').join(', '),
-            says: `${violationWords(each, fleet)}${day === undefined ? '' : ` (${day})`}`,
+            says: `${violationWords(each, fleet)}${day === undefined ? '' : ` (${showDay(day, fleet.today)})`}`,
           }
         })
         .filter(({ machine, says }) => !told.has(machine + says) && told.add(machine + says)),

@@ -47,6 +47,15 @@ test('services due about then go along, with making safe counted once', async ()
   expect(proposal).toMatchObject({ winter: 'lay', minutes: 180, services: [{ task: 'seals' }] })
 })
 
+test('what can be done before the lay-up is done before it; what comes due while the machine stands waits for spring', async () => {
+  const pulled = service('seals', '2026-08-20', { window: { from: '2026-08-05', to: '2026-08-25' } })
+  const later = service('valves', '2026-08-25', { window: { from: '2026-08-15', to: '2026-08-28' } })
+  const [proposal, ...others] = await propose(cold({ services: [pulled, later] }))
+  expect(others).toEqual([])
+  expect(proposal!.day <= '2026-08-07').toBe(true)
+  expect(proposal).toMatchObject({ winter: 'lay', services: [{ task: 'seals' }] })
+})
+
 test('far from the frost nothing is proposed, and a machine that is away is there first', async () => {
   expect(await propose(cold({ frosts: { 'y 0': [0, 0.01, 0.02] } }))).toEqual([])
   const [late] = await propose(cold({ winters: [{ ...winter, from: '2026-08-12' }] }))
@@ -79,7 +88,7 @@ describe('a booked winter visit', () => {
     expect(fine).toMatchObject({ broken: [], proposals: [] })
     const early = await whatIf(booked('2026-08-07'), { kind: 'frost', yardId: 'y', days: 3 }, 'EUR')
     expect(early.broken).toEqual([
-      { machine: 'T-04 trailer', says: 'Frost has come before its winter visit with 15 % (2026-08-07)' },
+      { machine: 'T-04 trailer', says: 'Frost has come before its winter visit with 15 % (7\u00a0Aug)' },
     ])
     expect(early.proposals).toMatchObject([{ kind: 'moved', visit: { id: '7' } }])
     expect(early.proposals[0]!.day < '2026-08-07').toBe(true)
