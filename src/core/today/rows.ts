@@ -19,6 +19,7 @@ import {
 } from '../plan'
 import type { ComingNeed, StockLine, Supply } from '../stores'
 import { stateRank, type ClockView, type WearView } from '../wear'
+import { asStanding } from './standsFor'
 import { firstOfEach, inMorningOrder, mostAtOnce } from './morning'
 import type {
   BareRow,
@@ -116,7 +117,7 @@ function bundleRows(due: DueRow[], { today, wear, visits, planOf, terms }: Morni
     placeOf,
   )
   return [...dueOf].flatMap(([place, own]) => {
-    const asBundled = (view: WearView, clock: ClockView, row: DueRow | null): Bundled => ({
+    const asBundled = (view: WearView, clock: ClockView, row: DueRow | null) => ({
       ...{ pump: row?.pump ?? pumpOf(view), clock, row },
       plan: planOf(view, clock),
     })
@@ -161,7 +162,13 @@ function bundleRows(due: DueRow[], { today, wear, visits, planOf, terms }: Morni
         cameBack: rows.find(({ cameBack }) => cameBack !== null)?.cameBack ?? null,
         machineId: bundle.services.find(({ plan }) => plan !== null)?.plan?.machineId || null,
         pump: first!.pump,
-        bundle,
+        bundle: {
+          ...{ day: bundle.day, minutes: bundle.minutes, minutesAlone: bundle.minutesAlone },
+          services: bundle.services.map(({ pump, clock, plan, row }): Bundled => ({
+            ...{ pump, clock, positions: plan?.positions ?? clock.positions },
+            standing: row && asStanding(row),
+          })),
+        },
       }
     })
   })

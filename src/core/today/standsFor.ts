@@ -4,11 +4,20 @@ import type { TodayRow } from './views'
 /** One thing that can be put off or handed on, as it is now. */
 export type Standing = { subject: string; label: string; about: MarkedAs }
 
+export const asStanding = ({
+  subject,
+  label,
+  positions,
+  severity,
+  grounds,
+}: MarkedAs & { subject: string; label: string }): Standing => ({
+  ...{ subject, label },
+  about: { positions, severity, grounds },
+})
+
 /** What a row stands for when it is put off or handed on: a visit for each of its services, so that each can come back by itself. */
 export function standsFor(row: TodayRow): Standing[] {
-  const rows = row.kind === 'bundle' ? row.bundle.services.flatMap((service) => service.row ?? []) : [row]
-  return rows.map(({ subject, label, positions, severity, grounds }) => ({
-    ...{ subject, label },
-    about: { positions, severity, grounds },
-  }))
+  return row.kind === 'bundle'
+    ? row.bundle.services.flatMap(({ standing }) => standing ?? [])
+    : [asStanding(row)]
 }

@@ -1,9 +1,11 @@
+import type { Day } from '../calendar'
 import type { MachineLine } from '../fleet'
 import type { EarlyCheckView, SignView } from '../inspection'
 import type { ComingNeed, PartUnit, StockLine } from '../stores'
 import type { ClockView, WearView } from '../wear'
 import type { MorningItem } from './morning'
-import type { Bundle, Bundling, Mark, Slip, VisitLine } from '../plan'
+import type { Mark, Slip, VisitLine } from '../plan'
+import type { Standing } from './standsFor'
 
 /** The pump a due service is on, as a row names it. */
 export type DuePump = Pick<
@@ -25,13 +27,22 @@ export type BareService = Omit<MorningItem, 'kind'> & { pump: DuePump; clock: Cl
 
 export type TodayRow = Said & BareRow
 
-/** A service of a bundle: a row of its own among those of its visit, or one that goes along because that pays. */
-export type Bundled = Bundling & { row: DueRow | null }
+/** A service of a visit to decide, on what is left of it to book. */
+export type Bundled = {
+  pump: DuePump
+  clock: ClockView
+  positions: string[]
+  /** How it is put off or handed on by itself; null for what goes along because that pays. */
+  standing: Standing | null
+}
+
+/** Services of one machine that share a day, as one visit would do them; what leads first. */
+export type BundleView = { day: Day | null; services: Bundled[]; minutes: number; minutesAlone: number }
 
 /** A row with what it shows, before anything that was said of it. */
 export type BareRow = MorningItem &
   (
-    | { kind: 'bundle'; machineId: string | null; pump: DuePump; bundle: Bundle<Bundled> }
+    | { kind: 'bundle'; machineId: string | null; pump: DuePump; bundle: BundleView }
     | { kind: 'sign'; sign: SignView }
     | { kind: 'slip'; visit: VisitLine; slip: Slip }
     | { kind: 'visit'; visit: VisitLine }

@@ -1,7 +1,7 @@
 import 'server-only'
 import { addDays } from '@/core/calendar'
 import type { Fleet, FleetService } from '@/core/plan'
-import { kept } from '@/db/house'
+import { kept, same } from '@/db/house'
 import { machines } from '@/db/fleet'
 import { tools } from '@/db/tools'
 import { spellsByMachine } from '../hours'
@@ -21,7 +21,10 @@ export async function loadFleet(actor: Actor, weeks: number): Promise<Fleet> {
 /** The same with the services of visits alone: all that is asked where it is about what is booked. */
 export async function loadBooked(actor: Actor, weeks: number): Promise<Fleet> {
   const { today } = present(await ourCompany())
-  return kept(`booked fleet ${weeks} ${today}`, () => gather(actor, weeks, today, 'booked'))
+  return kept(`booked fleet ${weeks} ${today}`, async () =>
+    // A tick says nothing new here.
+    same(`booked fleet ${weeks}`, await gather(actor, weeks, today, 'booked')),
+  )
 }
 
 async function gather(

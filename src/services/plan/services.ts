@@ -115,8 +115,9 @@ export async function readServices(): Promise<ServiceReader> {
     const from = [view, machineId, version, practices, facts.get(view.assemblyId), partRows, on, today]
     return derived(`services to plan ${name} ${view.assemblyId}`, from, () => make(version, own))
   }
-  const booked: ServiceReader['booked'] = (view, machineId, visits, today) =>
-    keptFor('booked', view, machineId, visits, today, (version, own) =>
+  const booked: ServiceReader['booked'] = (view, machineId, visits, today) => {
+    if (visitsOf(view.assemblyId, visits).length === 0) return []
+    return keptFor('booked', view, machineId, visits, today, (version, own) =>
       own.flatMap((visit) =>
         view.clocks
           .filter(({ aboutDay }) => aboutDay !== null)
@@ -131,6 +132,7 @@ export async function readServices(): Promise<ServiceReader> {
           }),
       ),
     )
+  }
   const left: ServiceReader['left'] = (view, clock, machineId, visits, today) => {
     if (clock.aboutDay === null) return null
     const name = `${clock.task} ${clock.positions.join(' ')}`

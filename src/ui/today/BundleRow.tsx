@@ -38,7 +38,7 @@ export function BundleRow({ row, today, actions, plan, marks }: Shown<'bundle'>)
   const shown = isOpen || services.length <= atOnce + 1 ? services : services.slice(0, atOnce)
   const worst = services.reduce((a, b) => (stateRank[b.clock.state] > stateRank[a.clock.state] ? b : a))
   const pumpPath = `/fleet/pumps/${encodeURIComponent(pump.number)}`
-  const due = services.filter((each) => each.row !== null)
+  const due = services.filter((each) => each.standing !== null)
   return (
     <Line
       className="due-row"
@@ -107,10 +107,10 @@ export function BundleRow({ row, today, actions, plan, marks }: Shown<'bundle'>)
             <DecideVisit
               label={due.length > 1 || services.length > 1 ? 'Book all this' : 'Book'}
               machineId={machineId}
-              chosen={services.map(({ pump, clock, plan }) => ({
+              chosen={services.map(({ pump, clock, positions }) => ({
                 assemblyId: pump.assemblyId,
                 task: clock.task,
-                positions: plan?.positions ?? clock.positions,
+                positions,
               }))}
               currency={plan.currency}
               actions={plan}
@@ -135,7 +135,14 @@ type ServiceProps = {
   settle: React.ComponentProps<typeof SettleSign>['settle'] | undefined
 }
 
-function Service({ service: { clock, pump, row }, several, machine, today, full, settle }: ServiceProps) {
+function Service({
+  service: { clock, pump, standing },
+  several,
+  machine,
+  today,
+  full,
+  settle,
+}: ServiceProps) {
   const { unit } = pump
   return (
     <li className="bundle-service">
@@ -144,7 +151,7 @@ function Service({ service: { clock, pump, row }, several, machine, today, full,
         {clock.name}
         <span className="visually-hidden">, {stateWords[clock.state]}</span>
         {clock.where && <span className="second"> {clock.where}</span>}
-        {row === null && (
+        {standing === null && (
           <span className="second block">
             goes along: {leftWords(clock, unit, today)}, and saves a visit of its own
           </span>

@@ -38,6 +38,7 @@ type Props = {
   today: string
 }
 
+/** So many lines are drawn by the server: what is in sight. */
 const firstDrawn = 16
 
 /** The morning's work as one list, by the last day on which acting is in time. */
@@ -85,7 +86,7 @@ export function TodayList({ packed, yards, people, maySettle, plan, actions, tod
     </>
   )
   const entries = folded(rows, narrowed.kind)
-  const drawn = hydrated ? entries : entries.slice(0, firstDrawn)
+  const drawn = hydrated ? entries : inSight(entries)
   const later = view.marks.filter((mark) => mark.kind === 'snooze')
   return (
     <>
@@ -128,7 +129,7 @@ export function TodayList({ packed, yards, people, maySettle, plan, actions, tod
             The due list has every service.
           </p>
         )}
-        {view.booked.length > 0 && narrowed.kind === 'all' && (
+        {hydrated && view.booked.length > 0 && narrowed.kind === 'all' && (
           <Booked
             booked={view.booked.filter(
               ({ visit }) =>
@@ -252,6 +253,17 @@ function spanWords(span: Span, today: string): string {
     case 'Later':
       return 'inside its tolerance, with time to choose the day'
   }
+}
+
+/** As many entries as fill the first screen; a visit has a line for each of its services. */
+function inSight(entries: Entry[]): Entry[] {
+  let lines = 0
+  const end = entries.findIndex((entry) => {
+    if (lines >= firstDrawn) return true
+    lines += 'rows' in entry || entry.kind !== 'bundle' ? 1 : Math.min(6, entry.bundle.services.length)
+    return false
+  })
+  return end < 0 ? entries : entries.slice(0, end)
 }
 
 type ReadingRow = Extract<TodayRow, { kind: 'doubt' | 'reading' }>

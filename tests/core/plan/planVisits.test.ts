@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { checkPlan, planCost, planVisits, type PlanProblem, type PlanTask } from '@/core/plan'
 import { judge } from '../../support/planChecker'
 import { exactPlan } from '../../support/planExact'
-import { smallProblem } from '../../support/planProblems'
+import { dice, smallProblem } from '../../support/planProblems'
+import { leastOfMachine } from '../../support/planSubsets'
 
 const task = (id: string, more: Partial<PlanTask> = {}): PlanTask => ({
   id,
@@ -253,4 +254,35 @@ test('small problems: as few left out as can be, and the least cost, by trying e
   }
   expect(all).toBeGreaterThan(40)
   expect(exact).toBeGreaterThanOrEqual(all - 1)
+})
+
+test('of one machine with up to nine services the best split over all subsets is found, and the bound is below it', async () => {
+  for (let seed = 1; seed <= 12; seed++) {
+    const { whole, pick, chance } = dice(seed)
+    const paths = [['safe'], ['safe', 'manifold'], ['safe', 'manifold', 'plungers'], ['safe', 'crank']]
+    const tasks = Array.from({ length: whole(3, 9) }, (_, at) => {
+      const due = whole(0, 24)
+      return task(`T${at}`, {
+        access: pick(paths),
+        minutes: whole(5, 60),
+        ...{ due, earliest: Math.max(0, due - whole(2, 12)), latest: Math.min(29, due + whole(1, 6)) },
+        ...{ earlyCostPerDay: whole(1, 12), lateCostPerDay: whole(5, 40) },
+      })
+    })
+    const given = problem(tasks, {
+      horizonDays: 30,
+      downtimeCostPerDay: 30,
+      crew: [{ id: 'Varga', minutesByDay: Array<number>(30).fill(5000), skills: [] }],
+      machines: [
+        {
+          ...{ id: 'T-04', visitFixedCost: 20, blockedDays: chance(0.5) ? [whole(0, 29)] : [] },
+          accessMinutes: { safe: 10, manifold: 40, plungers: 30, crank: 25 },
+        },
+      ],
+    })
+    const { cost, unplaced, lowerBound } = await planVisits(given, { seed: 1 })
+    expect([seed, unplaced]).toEqual([seed, []])
+    expect(cost.total).toBeCloseTo(leastOfMachine(given), 6)
+    expect(lowerBound).toBeLessThanOrEqual(cost.total + 1e-6)
+  }
 })

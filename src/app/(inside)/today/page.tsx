@@ -79,7 +79,9 @@ function summary({ rows, booked }: TodayView): string {
   const told = (number: number, one: string, many: string) =>
     number > 0 ? `${count(number, one, many)}.` : ''
   const services = rows.flatMap((row) =>
-    row.kind === 'bundle' ? row.bundle.services.flatMap(({ row: own }) => (own ? [own.clock] : [])) : [],
+    row.kind === 'bundle'
+      ? row.bundle.services.flatMap(({ clock, standing }) => (standing ? [clock] : []))
+      : [],
   )
   const past = services.filter((clock) => clock.share > 1).length
   const of = (kind: TodayRow['kind']) => rows.filter((row) => row.kind === kind).length
