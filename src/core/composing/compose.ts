@@ -128,30 +128,37 @@ export type ServiceShape = {
   cureMinutes: number
 }
 
+/** A service apart: what it adds to a visit, and the parts that it uses. */
+export type ComposedService = { shape: ServiceShape; parts: ComposedSheet['parts'] }
+
 /**
- * The minutes of one service apart: its own, and each opening's, so that a planner can count what several share once.
+ * One service apart: its own minutes and each opening's, so that a planner can count what several share once, and its
+ * parts.
  *
  * @throws `invalid` for a task or a position that the model does not have
  */
-export function serviceShape(
+export function composedService(
   job: ComposeInput['assemblies'][number],
   chosen: CompanyPractices = noPractices,
-): ServiceShape {
+): ComposedService {
   const input = { assemblies: [job] }
   const [part] = partsToCompose(input, chosen)
   const { practised: model, walk } = part!
-  const { helperMinutes, qualifications, tools, steps } = composeSheet(input, chosen)
+  const { helperMinutes, qualifications, tools, steps, parts } = composeSheet(input, chosen)
   return {
-    minutes: walk.tasks.reduce((sum, each) => sum + minutesEach(each) * each.positions.length, 0),
-    openings: [...nodesFor(model, walk.tasks)].map(([node, way]) => ({
-      node,
-      minutes: way.node.openMinutes + way.node.closeMinutes,
-    })),
-    aroundMinutes: model.model.makeSafeMinutes + model.model.proveMinutes,
-    helperMinutes,
-    qualifications: qualifications.map(({ qualification }) => qualification),
-    specialTools: tools.filter(({ special }) => special).map(({ name }) => name),
-    cureMinutes: longestCure(steps.map(({ step }) => step)),
+    parts,
+    shape: {
+      minutes: walk.tasks.reduce((sum, each) => sum + minutesEach(each) * each.positions.length, 0),
+      openings: [...nodesFor(model, walk.tasks)].map(([node, way]) => ({
+        node,
+        minutes: way.node.openMinutes + way.node.closeMinutes,
+      })),
+      aroundMinutes: model.model.makeSafeMinutes + model.model.proveMinutes,
+      helperMinutes,
+      qualifications: qualifications.map(({ qualification }) => qualification),
+      specialTools: tools.filter(({ special }) => special).map(({ name }) => name),
+      cureMinutes: longestCure(steps.map(({ step }) => step)),
+    },
   }
 }
 

@@ -2,7 +2,8 @@ export {
   composeSheet,
   longestCure,
   savingOfBundling,
-  serviceShape,
+  composedService,
+  type ComposedService,
   type Saving,
   type ServiceShape,
 } from './compose'

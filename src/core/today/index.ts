@@ -6,6 +6,15 @@ export {
   mostAtOnce,
   morningKinds,
 } from './morning'
-export type { BookedVisit, Bundled, DuePump, DueRow, NextVisitView, TodayRow, TodayView } from './views'
-export { standsFor, type Standing } from './standsFor'
+export type {
+  BookedVisit,
+  Bundled,
+  DuePump,
+  DueRow,
+  NextVisitView,
+  Standing,
+  TodayRow,
+  TodayView,
+} from './views'
+export { standsFor } from './standsFor'
 export { morningList, type Morning } from './rows'

@@ -1,8 +1,5 @@
 import type { MarkedAs } from '../plan'
-import type { TodayRow } from './views'
-
-/** One thing that can be put off or handed on, as it is now. */
-export type Standing = { subject: string; label: string; about: MarkedAs }
+import type { Standing, TodayRow } from './views'
 
 export const asStanding = ({
   subject,

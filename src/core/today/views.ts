@@ -4,8 +4,7 @@ import type { EarlyCheckView, SignView } from '../inspection'
 import type { ComingNeed, PartUnit, StockLine } from '../stores'
 import type { ClockView, WearView } from '../wear'
 import type { MorningItem } from './morning'
-import type { Mark, Slip, VisitLine } from '../plan'
-import type { Standing } from './standsFor'
+import type { Mark, MarkedAs, Slip, VisitLine } from '../plan'
 
 /** The pump a due service is on, as a row names it. */
 export type DuePump = Pick<
@@ -26,6 +25,9 @@ export type DueRow = Said & BareService
 export type BareService = Omit<MorningItem, 'kind'> & { pump: DuePump; clock: ClockView }
 
 export type TodayRow = Said & BareRow
+
+/** One thing that can be put off or handed on, as it is now. */
+export type Standing = { subject: string; label: string; about: MarkedAs }
 
 /** A service of a visit to decide, on what is left of it to book. */
 export type Bundled = {

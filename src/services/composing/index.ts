@@ -7,4 +7,5 @@ export {
   unitsOf,
   type Units,
 } from './composing'
+export { composedServiceOf } from './service'
 export { factsOf, learnFact, sayFact, unitFacts } from './unitFacts'

@@ -1,15 +1,14 @@
 import 'server-only'
 import { addDays, daysBetween } from '@/core/calendar'
-import { serviceShape, type ServiceShape, type UnitFacts } from '@/core/composing'
 import { notOnVisit, type FleetService, type VisitLine } from '@/core/plan'
 import { stockedFor } from '@/core/stores'
 import type { ClockView, WearView } from '@/core/wear'
 import { derived } from '@/db/house'
 import { pumpModelVersions, type PumpModelVersionRow } from '@/db/models'
 import { parts } from '@/db/stores'
-import { unitFacts } from '../composing'
+import { composedServiceOf, unitFacts } from '../composing'
 import { companyPractices } from '../practices'
-import { loadBook, needsOfService } from '../stores'
+import { loadBook } from '../stores'
 
 /** A service of some positions, with what planning counts of it; null where it has no day in sight. */
 export type ServiceReader = {
@@ -73,7 +72,7 @@ export async function readServices(): Promise<ServiceReader> {
     today: string,
   ): FleetService => {
     const own = facts.get(view.assemblyId)
-    const needs = needsOfService(version, clock.task, positions, practices, own)
+    const { parts: needs, shape } = composedServiceOf(version, clock.task, positions, practices, own)
     return {
       ...{ assemblyId: view.assemblyId, pump: view.number, task: clock.task, name: clock.name },
       where:
@@ -95,7 +94,7 @@ export async function readServices(): Promise<ServiceReader> {
         clock.leadTime.days > 0 && clock.leadTime.parts.length > 0
           ? addDays(today, clock.leadTime.days)
           : null,
-      shape: shapeOf(version, clock.task, positions, practices, own),
+      shape,
       visitId,
     }
   }
@@ -179,25 +178,4 @@ function visitsOf(assemblyId: string, visits: VisitLine[]): VisitLine[] {
     return by
   })
   return all.get(assemblyId) ?? []
-}
-
-/** The minutes of a service apart; pumps of one model that are due for the same share the answer. */
-function shapeOf(
-  version: PumpModelVersionRow,
-  task: string,
-  positions: string[],
-  practices: Awaited<ReturnType<typeof companyPractices>>,
-  facts: UnitFacts = {},
-): ServiceShape {
-  const known = derived('service shapes', [practices], () => new Map<string, ServiceShape>())
-  const own = version.data.facts.map(({ key }) => facts[key] ?? '').join('|')
-  const key = `${version.id} ${task} ${positions.join(' ')} ${own}`
-  const before = known.get(key)
-  if (before) return before
-  const shape = serviceShape(
-    { id: 'any', model: version.data, tasks: [{ task, positions }], facts },
-    practices,
-  )
-  known.set(key, shape)
-  return shape
 }

@@ -3,12 +3,7 @@
 import { addDays, dayNumber, daysBetween, showDay } from '@/core/calendar'
 import { type BenchLoad, type Fleet, type HorizonYard, type Proposal } from '@/core/plan'
 import { Row } from './HorizonMarks'
-
-export type Selected =
-  | { kind: 'visit'; visitId: string; day: number; leadId: string }
-  | { kind: 'lens'; machineId: string; keys: string[] }
-  | { kind: 'over'; machineId: string }
-  | { kind: 'day'; machineId: string; day: number }
+import type { Selected } from './selected'
 
 /** Days by which frost has come in a yard, with these chances. */
 export type YardFrostDays = { yardId: string; odds: { chance: number; day: string }[] }

@@ -13,7 +13,7 @@ import {
 } from '@/core/plan'
 import { Link } from '../../frame/Link'
 import { hatch } from '../../graphics/Hatches'
-import type { Selected } from './HorizonChart'
+import type { Selected } from './selected'
 
 type Props = {
   fleet: Fleet

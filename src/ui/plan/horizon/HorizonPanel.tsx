@@ -24,7 +24,7 @@ import { FieldFrame, SelectInput } from '../../forms/FieldFrame'
 import { Link } from '../../frame/Link'
 import { ApproveVisits, VisitStanding } from '../Approve'
 import { DecideVisit, type DecideActions } from '../DecideVisit'
-import type { Selected } from './HorizonChart'
+import type { Selected } from './selected'
 
 type Props = {
   fleet: Fleet
