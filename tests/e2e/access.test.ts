@@ -12,10 +12,11 @@ const axe = readFileSync(path.join(__dirname, '../../node_modules/axe-core/axe.m
 /** The address of the first link on a page that begins so. */
 async function firstLink(person: Person, page: string, begins: string): Promise<string> {
   await person.goTo(page)
-  return person.page.$eval(`main a[href^="${begins}"]`, (link) => link.getAttribute('href')!)
+  return person.page.$eval(`main :not(.tabs) > a[href^="${begins}"]`, (link) => link.getAttribute('href')!)
 }
 
 async function mainViews(person: Person): Promise<string[]> {
+  const visit = await firstLink(person, '/plan', '/plan/')
   return [
     '/today',
     '/today/list',
@@ -27,7 +28,11 @@ async function mainViews(person: Person): Promise<string[]> {
     '/fleet/pumps/P-04',
     '/fleet/pumps/P-04/compose',
     '/plan',
-    await firstLink(person, '/plan', '/plan/'),
+    '/plan/horizon',
+    '/plan/day',
+    '/plan/crew',
+    visit,
+    `${visit}/packet`,
     '/sheets',
     await firstLink(person, '/sheets', '/sheets/'),
     await firstLink(person, '/fleet/pumps/P-12', '/sheets/'),

@@ -256,3 +256,41 @@ test('what if a technician is away: what breaks, and a repair that is stored onl
     ),
   ).toEqual(whole)
 })
+
+test('a planner that the browser takes away says so, and nothing is changed', async () => {
+  const person = await demo.someone('coordinator')
+  await person.page.evaluateOnNewDocument(() => {
+    class Dying extends EventTarget {
+      onerror: ((event: Event) => void) | null = null
+      postMessage() {
+        setTimeout(() => this.onerror?.(new Event('error')), 50)
+      }
+      terminate() {}
+    }
+    ;(window as unknown as { Worker: unknown }).Worker = Dying
+  })
+  await person.goTo('/plan/horizon')
+  const before = await booked(person)
+  await person.press('Propose 12 weeks')
+  await person.sees('The planner stopped unexpectedly. Nothing was changed: propose again.')
+  expect(await booked(person)).toBe(before)
+})
+
+test('a visit is dragged with the mouse: what it would mean stands there, and nothing moves until it is said', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/plan/horizon?weeks=6')
+  const block = (await person.page.waitForSelector('.horizon-block.movable'))!
+  const name = await block.evaluate((each) => each.getAttribute('aria-label')!.split(' to ')[0]!)
+  await block.evaluate((each) => each.scrollIntoView({ block: 'center' }))
+  const box = (await block.boundingBox())!
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  const { mouse } = person.page
+  await mouse.move(x, y)
+  await mouse.down()
+  await mouse.move(x + 48, y, { steps: 6 })
+  await mouse.up()
+  await person.sees('If moved to')
+  await person.press('Leave it')
+  await eventually(async () => expect(await person.text()).not.toContain('If moved to'))
+  expect(await count(person, `.horizon-block[aria-label^="${name} to"]`)).toBe(1)
+})

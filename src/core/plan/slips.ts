@@ -15,7 +15,13 @@ import { bookedPlan, violationWords } from './tryMove'
 const soonEnough = 7
 
 /** A booked visit that no longer fits, and why, in words. */
-export type Slip = { visitId: string; says: string[]; services: FleetService[]; by: Day }
+export type Slip = {
+  visitId: string
+  says: string[]
+  /** What each is about, the same while it is about the same: a day that shifts is nothing new. */
+  grounds: string[]
+  by: Day
+}
 
 /**
  * The booked visits that no longer fit: readings moved a window, so that a service of theirs runs past it; the
@@ -68,11 +74,16 @@ export function slipsOf(fleet: Fleet): Slip[] {
       ]
       const winter = fleet.winters.find(({ visitId }) => visitId === visit.id)
       const chance = winter ? frostBy(fleet, winter.frost, at) : 0
-      if (winter && chance > fleet.frostRisk && at > soonEnough)
-        says.push(`Frost has come by then with ${Math.round(100 * chance)} %.`)
+      const frost = winter !== undefined && chance > fleet.frostRisk && at > soonEnough
+      if (frost) says.push(`Frost has come by then with ${Math.round(100 * chance)} %.`)
       if (says.length === 0) return []
       const by = late.reduce((first, { window }) => (window!.to < first ? window!.to : first), visit.day)
-      return [{ visitId: visit.id, says, services: late, by: by < today ? today : by }]
+      const grounds = [
+        ...late.map(({ assemblyId, task }) => `${task}@${assemblyId}`.slice(0, 80)),
+        ...new Set(faults.map(({ rule }) => `rule ${rule}`)),
+        ...(frost ? ['frost'] : []),
+      ]
+      return [{ visitId: visit.id, says, grounds, by: by < today ? today : by }]
     })
 }
 

@@ -278,7 +278,7 @@ function slipRow(slip: Slip, visit: VisitLine | undefined): BareRow | null {
     subject: `slip:${visit.id}`,
     positions: [],
     severity: slip.says.length,
-    grounds: slip.says.map((says) => says.slice(0, 80)),
+    grounds: slip.grounds,
     label: `visit ${visitNumber(visit.number)} no longer fits`,
     actBy: slip.by,
     weight: slip.says.length,
