@@ -59,7 +59,9 @@ export default async function CrewPage() {
                 <HeadCell>Starts from</HeadCell>
                 <HeadCell>Qualified for</HeadCell>
                 <HeadCell>Away</HeadCell>
-                <HeadCell />
+                <HeadCell>
+                  <span className="visually-hidden">Change</span>
+                </HeadCell>
               </TableRow>
             </TableHead>
             <TableBody>
