@@ -63,7 +63,11 @@ export async function weighVisit(fleet: Fleet, deciding: Deciding): Promise<Weig
       ...asked,
     ],
   }
-  const problem = problemFor(around, machineId, keys)
+  // Who was told of a later day is not told of one of the next days.
+  const moved = fleet.visits.find(({ id }) => id === visitId)
+  const { frozenDays } = fleet.terms
+  const earliest = moved && moved.day >= addDays(fleet.today, frozenDays) ? frozenDays : 0
+  const problem = problemFor(around, machineId, keys, earliest)
   const placed = await bestOf(problem, keys)
   const best = placed.visit
     ? {
@@ -101,7 +105,7 @@ const overlaps = (one: FleetService, many: readonly FleetService[]) =>
   )
 
 /** The fleet with every booked visit fixed, and some services of one machine to be done on one visit. */
-function problemFor(around: Fleet, machineId: string, keys: ReadonlySet<string>): PlanProblem {
+function problemFor(around: Fleet, machineId: string, keys: ReadonlySet<string>, earliest = 0): PlanProblem {
   const problem = fleetProblem(around)
   const booked = bookedPlan(around, problem)
   const ring = [...keys]
@@ -135,7 +139,7 @@ function problemFor(around: Fleet, machineId: string, keys: ReadonlySet<string>)
             implies: ring.filter((id) => id !== task.id),
             // What waits for something is late rather than impossible; it is done once here.
             ...{
-              earliest: 0,
+              earliest,
               latest: problem.horizonDays - 1,
               due: Math.min(task.due, problem.horizonDays - 1),
             },

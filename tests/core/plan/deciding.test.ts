@@ -132,6 +132,18 @@ describe('weighing a visit', () => {
     ])
   })
 
+  test('a booked visit is not moved into the next days, of which nobody was told', async () => {
+    const given = fleet({
+      services: [service('seals', monday, { visitId: '7' })],
+      visits: [visit('7', '2026-08-14')],
+    })
+    const own = { ...service('seals', monday), visitId: '7' }
+    expect((await weighVisit(given, ask({ services: [own], visitId: '7' }))).best!.day).toBe('2026-08-06')
+    // One whose day has passed did not happen: it is done as soon as can be.
+    const missed = { ...given, visits: [visit('7', '2026-07-31')] }
+    expect((await weighVisit(missed, ask({ services: [own], visitId: '7' }))).best!.day).toBe(monday)
+  })
+
   test('where nobody may do it there is no day, and it says why', async () => {
     const skilled = service('seals', '2026-08-05', {
       shape: { ...seals.shape, qualifications: ['highPressure'] },
