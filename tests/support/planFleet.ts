@@ -41,6 +41,7 @@ export const fleet = (more: Partial<Fleet> = {}): Fleet => ({
     weeks: 4,
     terms: usualPlanTerms,
     tools: [],
+    stock: [],
     winters: [],
     frosts: {},
     frostRisk: 0.05,

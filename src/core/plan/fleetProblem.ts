@@ -26,6 +26,8 @@ export type FleetService = {
   /** Whether it comes again by itself. */
   comesAgain: boolean
   partsCents: number
+  /** What it uses of parts that the fleet's stock tells of. */
+  parts?: { part: string; quantity: number }[]
   /** The first day on which its parts are there, where some are missing today. */
   partsFrom: Day | null
   shape: ServiceShape
@@ -86,6 +88,8 @@ export type Fleet = {
     leave: Span[]
   }[]
   machines: { id: string; number: string; name: string; yardId: string; away: Away[] }[]
+  /** Parts of which there are too few for everything that is due: free by each day from today on. */
+  stock: { part: string; byDay: number[] }[]
   winters: FleetWinter[]
   /** Chance that frost has come by each day from today on, by yard and by what stands it. */
   frosts: Record<string, number[]>
@@ -206,6 +210,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
       places === null ? [] : [{ yard: yardId, places }],
     ),
     tools: fleet.tools.map(({ id, count }) => ({ id, count })),
+    stock: fleet.stock,
     machines: machines.map(({ id, yardId, away }) => ({
       id,
       yard: yardId,
@@ -397,6 +402,8 @@ function asTask(
     ...(skill !== undefined && { skill }),
     ...(tool !== undefined && { tool: tool.id }),
     ...(partsFrom !== null && visitId === null && { partsFromDay: at(partsFrom) }),
+    // What is booked has its parts reserved: they are not free any more.
+    ...(visitId === null && service.parts !== undefined && { parts: service.parts }),
     ...(comesAgain && {
       repeatEveryDays: Math.round(lifeDays),
       earlyDays: early,

@@ -1,11 +1,13 @@
 import 'server-only'
 import { addDays } from '@/core/calendar'
 import type { Fleet, FleetService } from '@/core/plan'
+import { availability, type Book } from '@/core/stores'
 import { kept, same } from '@/db/house'
 import { machines } from '@/db/fleet'
 import { tools } from '@/db/tools'
 import { spellsByMachine } from '../hours'
 import { breathe, ourCompany, present, type Actor } from '../house'
+import { loadBook } from '../stores'
 import { listWear } from '../wear'
 import { winterNeeds } from '../winter'
 import { readServices } from './services'
@@ -33,7 +35,7 @@ async function gather(
   today: string,
   which: 'all' | 'booked' = 'all',
 ): Promise<Fleet> {
-  const [wear, visits, machineRows, crew, { version: _, ...terms }, spells, reads, toolRows, winter] =
+  const [wear, visits, machineRows, crew, { version: _, ...terms }, spells, reads, toolRows, winter, book] =
     await Promise.all([
       listWear(actor),
       listOpenVisits(actor),
@@ -44,6 +46,7 @@ async function gather(
       readServices(),
       tools.every(),
       winterNeeds(),
+      loadBook(),
     ])
   const machineOf = new Map(machineRows.map((machine) => [machine.number, machine]))
   const until = addDays(today, weeks * 7)
@@ -55,6 +58,8 @@ async function gather(
     for (const service of reads[which](view, machine.id, visits, today))
       if (service.visitId !== null || service.due <= until) services.push(service)
   }
+  const stock = which === 'all' ? scarceStock(book, services, weeks * 7, today) : []
+  const scarce = new Set(stock.map(({ part }) => part))
   const layOf = new Map(
     visits.flatMap(({ id, winter: kind, machineId }) =>
       kind === 'lay' && machineId !== null ? [[machineId, id] as const] : [],
@@ -83,7 +88,11 @@ async function gather(
     tools: toolRows
       .filter(({ retiredOn, kind }) => retiredOn === null && kind !== 'torqueWrench')
       .map(({ id, name, serves, count }) => ({ id, name, serves, count })),
-    services,
+    stock,
+    services: services.map(({ parts, ...service }) => {
+      const own = parts?.filter(({ part }) => scarce.has(part)) ?? []
+      return own.length > 0 ? { ...service, parts: own } : service
+    }),
     visits: visits.flatMap((visit) => {
       const machine = visit.machineNumber === null ? undefined : machineOf.get(visit.machineNumber)
       const {
@@ -113,6 +122,38 @@ async function gather(
     }),
   }
 }
+
+/**
+ * Parts of which fewer are free than everything that is due wants, day by day: two visits may not promise each other's
+ * last piece. From the day on which what is ordered today comes there is no limit.
+ */
+function scarceStock(
+  book: Book,
+  services: readonly FleetService[],
+  days: number,
+  today: string,
+): Fleet['stock'] {
+  const wanted = new Map<string, number>()
+  for (const { parts, visitId } of services)
+    if (visitId === null)
+      for (const { part, quantity } of parts ?? []) wanted.set(part, (wanted.get(part) ?? 0) + quantity)
+  return [...wanted].flatMap(([part, quantity]) => {
+    const stocked = book.parts.get(part)
+    if (!stocked || availability(book, { part, quantity, day: today }).missing === 0) return []
+    const byDay = Array.from({ length: days }, (_, at) =>
+      at >= stocked.leadDays
+        ? noLimit
+        : availability(book, { part, quantity: 0, day: addDays(today, at) }).free,
+    )
+    // What later visits have reserved is not free before them.
+    for (let at = Math.min(stocked.leadDays, days) - 2; at >= 0; at--)
+      byDay[at] = Math.min(byDay[at]!, byDay[at + 1]!)
+    return [{ part, byDay }]
+  })
+}
+
+/** More than anybody wants. */
+const noLimit = 1e6
 
 /** How many places some services are about. */
 const known = (services: { positions: string[] }[]) =>

@@ -52,15 +52,19 @@ export async function readServices(): Promise<ServiceReader> {
   )
   const cents = new Map(partRows.map(({ id, priceCents }) => [id, priceCents]))
   // What a piece costs follows from the parts alone, not from what lies in the bins.
-  const prices = derived('prices of positions', [partRows], () => new Map<string, number>())
-  const priceOf = (modelId: string, part: string) => {
+  const prices = derived(
+    'prices of positions',
+    [partRows],
+    () => new Map<string, { id: string; cents: number } | null>(),
+  )
+  const stockedAs = (modelId: string, part: string) => {
     const key = `${modelId} ${part}`
     const before = prices.get(key)
     if (before !== undefined) return before
     const stocked = stockedFor(book.parts.values(), { modelId, part })
-    const price = stocked ? (cents.get(stocked.id) ?? 0) : 0
-    prices.set(key, price)
-    return price
+    const found = stocked ? { id: stocked.id, cents: cents.get(stocked.id) ?? 0 } : null
+    prices.set(key, found)
+    return found
   }
   const serviceOf = (
     view: WearView,
@@ -86,9 +90,16 @@ export async function readServices(): Promise<ServiceReader> {
       window: clock.window,
       isOver: clock.state === 'over' || clock.state === 'overdue',
       lifeDays: Math.max(1, daysBetween(clock.since.day, clock.aboutDay!)),
+      parts: needs.flatMap((need) => {
+        const stocked = stockedAs(version.modelId, need.part)
+        return stocked ? [{ part: stocked.id, quantity: need.quantity }] : []
+      }),
       comesAgain: clock.kind !== 'adjust',
       partsCents: Math.round(
-        needs.reduce((sum, need) => sum + priceOf(version.modelId, need.part) * need.quantity, 0),
+        needs.reduce(
+          (sum, need) => sum + (stockedAs(version.modelId, need.part)?.cents ?? 0) * need.quantity,
+          0,
+        ),
       ),
       partsFrom:
         clock.leadTime.days > 0 && clock.leadTime.parts.length > 0

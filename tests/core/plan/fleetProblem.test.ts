@@ -201,3 +201,21 @@ test('marks too close to be told apart are drawn as one; the crew’s weeks coun
     [3840, 0],
   ])
 })
+
+test('two machines that want the last kit do not both get it: one waits until more can be there', async () => {
+  const kit = { parts: [{ part: 'kit', quantity: 1 }] }
+  const given = fleet({
+    machines: ['m1', 'm2'].map((id) => ({ id, number: id, name: '', yardId: 'y', away: [] })),
+    services: [
+      service('seals', '2026-08-05', { ...kit, assemblyId: 'a', machineId: 'm1' }),
+      service('seals', '2026-08-05', { ...kit, assemblyId: 'b', machineId: 'm2' }),
+    ],
+    // One on the shelf; what is ordered today is there on the tenth day.
+    stock: [{ part: 'kit', byDay: Array.from({ length: 28 }, (_, at) => (at < 10 ? 1 : 1e6)) }],
+  })
+  const { visits, unplaced } = await planVisits(fleetProblem(given), { seed: 1 })
+  expect(unplaced).toEqual([])
+  const days = visits.map(({ day }) => day).sort((a, b) => a - b)
+  expect(days[0]).toBe(2)
+  expect(days[1]).toBeGreaterThanOrEqual(10)
+})
