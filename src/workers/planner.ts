@@ -1,6 +1,6 @@
 import {
-  fleetProblem,
   planVisits,
+  problemToPropose,
   proposalsOf,
   whatIf,
   type PlannerAnswers,
@@ -22,7 +22,7 @@ self.onmessage = async ({ data }: MessageEvent<PlannerAsks>) => {
       return
     }
     const { fleet, currency, seed } = data
-    const problem = fleetProblem(fleet)
+    const problem = problemToPropose(fleet)
     const { visits, unplaced, cost, lowerBound, proven } = await planVisits(problem, {
       seed,
       onProgress: (progress) => answer({ kind: 'progress', progress }),

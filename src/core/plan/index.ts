@@ -86,7 +86,7 @@ export {
   type FleetVisit,
   type FleetWinter,
 } from './fleetProblem'
-export { proposalKinds, proposalsOf, takeOf, type Proposal } from './proposals'
+export { problemToPropose, proposalKinds, proposalsOf, takeOf, type Proposal } from './proposals'
 export { takeSchema, type TakeInput } from './taking'
 export {
   benchLoad,

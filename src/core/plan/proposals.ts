@@ -1,6 +1,7 @@
 import { addDays, daysBetween, showDay, type Day } from '../calendar'
 import { showMoney } from '../units'
 import {
+  fleetProblem,
   frostBy,
   givenUp,
   isPinned,
@@ -52,6 +53,31 @@ export type Proposal = {
 }
 
 /**
+ * The fleet as it is asked for proposals: nothing is put on a visit that may not be changed, since the act that takes
+ * the proposals would be refused as a whole.
+ */
+export function problemToPropose(fleet: Fleet): PlanProblem {
+  const problem = fleetProblem(fleet)
+  const shut = fleet.visits.filter(
+    ({ state, hasSheet, isWhole, winter, movesWithFrost }) =>
+      state !== 'booked' || hasSheet || !isWhole || (winter !== '' && !movesWithFrost),
+  )
+  return {
+    ...problem,
+    machines: problem.machines.map((machine) => ({
+      ...machine,
+      blockedDays: [
+        ...machine.blockedDays,
+        ...shut
+          .filter(({ machineId }) => machineId === machine.id)
+          .map(({ day }) => daysBetween(fleet.today, day))
+          .filter((day) => day >= 0 && day < problem.horizonDays),
+      ],
+    })),
+  }
+}
+
+/**
  * What a plan changes against the visits that are booked, each with its reason. Repeats to come are left for when
  * they are due.
  */
@@ -82,7 +108,8 @@ export function proposalsOf(
     const pinned = base !== undefined && isPinned(base, fleet)
     if (base) used.add(base.id)
     const more = services.filter(({ visitId }) => visitId !== base?.id)
-    const instead = from.filter((visit) => visit !== base && !isPinned(visit, fleet))
+    // A visit of winter that lends its services still makes its machine safe.
+    const instead = from.filter((visit) => visit !== base && visit.winter === '' && !isPinned(visit, fleet))
     const isSame = base !== undefined && base.day === day && (pinned || base.leadId === each.crew)
     if (isSame && more.length === 0 && !winterNew) continue
     const own = fleet.machines.find(({ id }) => id === each.machine)
@@ -218,11 +245,11 @@ export function takeOf(id: string, chosen: readonly Proposal[], fleet: Fleet): T
       ...losing.flatMap((visit) => {
         const items = staysOn(visit.id).map(asItem)
         const { id: visitId, version, day, leadId } = visit
-        return items.length === 0 ? [] : [{ visitId, version, day, leadId, items }]
+        return items.length === 0 && visit.winter === '' ? [] : [{ visitId, version, day, leadId, items }]
       }),
     ],
     cancel: losing
-      .filter((visit) => staysOn(visit.id).length === 0)
+      .filter((visit) => visit.winter === '' && staysOn(visit.id).length === 0)
       .map(({ id: visitId, version }) => ({ id: visitId, version })),
     restore: [],
   }

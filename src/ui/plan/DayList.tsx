@@ -5,6 +5,7 @@ import {
   visitStates,
   type DayList as List,
   type DayPart,
+  type DayTool,
   type DayVisit,
 } from '@/core/plan'
 import { showAmount } from '@/core/stores'
@@ -26,6 +27,13 @@ export function liesWords({ lies, place, bin }: DayPart): string {
   if (lies === 'away') return `to bring over from ${place}`
   return [place, bin && `bin ${bin}`].filter(Boolean).join(', ')
 }
+
+/** What there is to mind about a tool. */
+export const toolWords = (tool: DayTool): (string | false)[] => [
+  tool.special && 'special',
+  tool.temporary && 'counted back',
+  tool.removalOnly && 'removal only',
+]
 
 const of = (visits: string[]) => `visit${visits.length === 1 ? '' : 's'} ${visits.join(', ')}`
 
@@ -130,12 +138,7 @@ export function DayList({ own: { lead, visits, list, doubts } }: Props) {
               rows={list.tools.map((tool) => ({
                 key: tool.name,
                 what: tool.name,
-                about: [
-                  tool.special && 'special',
-                  tool.temporary && 'counted back',
-                  tool.removalOnly && 'removal only',
-                  visits.length > 1 && of(tool.visits),
-                ],
+                about: [...toolWords(tool), visits.length > 1 && of(tool.visits)],
               }))}
               nothing="No tools."
             />

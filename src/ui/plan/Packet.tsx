@@ -5,7 +5,7 @@ import { showNumber } from '@/core/units'
 import { WhoItTakes } from '../composing'
 import { Note } from '../feedback/States'
 import { Part } from '../frame/Page'
-import { liesWords } from './DayList'
+import { liesWords, toolWords } from './DayList'
 import { Ticks } from './Ticks'
 import './dayList.css'
 
@@ -96,12 +96,7 @@ export function Packet({ visit, pick, code }: Props) {
             rows={[...list.tools, ...list.toolsInCase].map((tool) => ({
               key: tool.name,
               what: tool.name,
-              about: [
-                tool.special && 'special',
-                tool.temporary && 'counted back',
-                tool.removalOnly && 'removal only',
-                tool.contingency && 'in case',
-              ],
+              about: [...toolWords(tool), tool.contingency && 'in case'],
             }))}
           />
         </Part>

@@ -2,6 +2,7 @@ import {
   fleetProblem,
   horizonRows,
   planVisits,
+  problemToPropose,
   proposalsOf,
   takeOf,
   tryMove,
@@ -9,6 +10,7 @@ import {
   violationWords,
   weeklyLoad,
   whatIf,
+  type Fleet,
 } from '@/core/plan'
 import { fleet, monday, service, visit } from '../../support/planFleet'
 
@@ -218,4 +220,24 @@ test('two machines that want the last kit do not both get it: one waits until mo
   const days = visits.map(({ day }) => day).sort((a, b) => a - b)
   expect(days[0]).toBe(2)
   expect(days[1]).toBeGreaterThanOrEqual(10)
+})
+
+test('nothing is proposed onto a visit that may not be changed: the whole act would be refused', async () => {
+  const own = (more: object) =>
+    fleet({
+      services: [service('oil', '2026-08-05', { visitId: '7' }), service('seals', '2026-08-05')],
+      visits: [visit('7', '2026-08-05', more)],
+    })
+  const dayOf = async (given: Fleet) => {
+    const problem = problemToPropose(given)
+    const { visits } = await planVisits(problem, { seed: 1 })
+    return proposalsOf(given, problem, visits, 'EUR').map(({ day, visit: on }) => [day, on?.id ?? null])
+  }
+  // Held in place it may have more on it; approved, or at the bench, it may not.
+  expect(await dayOf(own({ pinned: true }))).toEqual([['2026-08-05', '7']])
+  for (const more of [{ state: 'approved' }, { hasSheet: true }]) {
+    const [[day, on], ...others] = (await dayOf(own(more))) as [[string, string | null]]
+    expect([on, others]).toEqual([null, []])
+    expect(day).not.toBe('2026-08-05')
+  }
 })

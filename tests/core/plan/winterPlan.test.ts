@@ -76,6 +76,19 @@ describe('a booked winter visit', () => {
     expect(await propose(booked('2026-08-20', { state: 'approved' }))).toEqual([])
   })
 
+  test('keeps making its machine safe where its services go elsewhere', () => {
+    const given = booked('2026-08-06')
+    given.services = [service('seals', '2026-08-20', { visitId: '7' })]
+    const taken = {
+      ...{ key: '', kind: 'new' as const, machineId: 'm1', machine: '', day: '2026-08-20', leadId: 'varga' },
+      ...{ lead: '', helpers: [], minutes: 1, winter: '' as const, visit: null, instead: [], reasons: [] },
+      services: [{ assemblyId: 'P-04', task: 'seals', positions: ['1'], name: '', where: '', pump: '' }],
+    }
+    const { visits, cancel } = takeOf('act', [taken], given)
+    expect(cancel).toEqual([])
+    expect(visits).toMatchObject([{ visitId: null }, { visitId: '7', day: '2026-08-06', items: [] }])
+  })
+
   test('that is too late for the frost no longer fits', () => {
     expect(slipsOf(booked('2026-08-07'))).toEqual([])
     expect(slipsOf(booked('2026-08-20'))).toMatchObject([
