@@ -4,6 +4,7 @@ import { notFound as showNotFound } from 'next/navigation'
 import { problemOf, type Outcome } from '@/core/problem'
 import type { Actor } from '@/services/house'
 import { currentActor } from './session'
+import { aheadOfPages } from './turn'
 import { unforeseenWords } from './unforeseen'
 
 /**
@@ -31,7 +32,7 @@ export async function look<T>(work: (actor: Actor) => Promise<T>): Promise<Outco
 
 export async function answer<T>(work: () => Promise<Outcome<T>>): Promise<Outcome<T>> {
   try {
-    return await work()
+    return await aheadOfPages(work)
   } catch (error) {
     const problem = problemOf(error)
     if (problem) return { ok: false, problem }

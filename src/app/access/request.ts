@@ -3,6 +3,7 @@ import { invalid, problemOf, type Problem } from '@/core/problem'
 import type { Actor } from '@/services/house'
 import type { Download, Format } from '@/services/interchange'
 import { currentActor } from './session'
+import { aheadOfPages } from './turn'
 import { unforeseenWords } from './unforeseen'
 
 /** The HTTP status that says the same as a problem's kind. */
@@ -25,9 +26,7 @@ export async function respond(
   try {
     if (request.method !== 'GET' && !isOurs(request))
       return refuse(403, 'This request did not come from a page of Atelier.')
-    const actor = await currentActor()
-    if (!actor) return refuse(401, 'You have been signed out. Sign in again; nothing you entered is lost.')
-    const response = await work(actor)
+    const response = await (request.method === 'GET' ? answer(work) : aheadOfPages(() => answer(work)))
     // What somebody may see is kept by no cache between us and them.
     if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store')
     return response
@@ -36,6 +35,13 @@ export async function respond(
     if (problem) return Response.json({ problem }, { status: statusOf[problem.kind] })
     return refuse(500, unforeseenWords(error))
   }
+}
+
+async function answer(work: (actor: Actor) => Promise<Response>): Promise<Response> {
+  const actor = await currentActor()
+  return actor
+    ? work(actor)
+    : refuse(401, 'You have been signed out. Sign in again; nothing you entered is lost.')
 }
 
 /** The most text that a list of entries, or any other JSON, may have. */

@@ -8,6 +8,7 @@ import { type Actor, connectionHeader } from '@/services/house'
 import {
   actorOfSession,
   endSession,
+  sessionCookie,
   sessionDays,
   sessionSecret,
   type SessionContent,
@@ -18,7 +19,7 @@ import {
 async function session() {
   const secure = (await headers()).get('x-forwarded-proto') === 'https'
   return getIronSession<Partial<SessionContent>>(await cookies(), {
-    cookieName: 'atelier',
+    cookieName: sessionCookie,
     password: sessionSecret(),
     ttl: sessionDays * 86_400,
     cookieOptions: { httpOnly: true, sameSite: 'strict', secure, path: '/' },

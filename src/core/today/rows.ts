@@ -74,10 +74,7 @@ export type Morning = {
 export function morningList(morning: Morning): TodayView {
   const { today, wear, visits, signs, slips } = morning
   const soon = addDays(today, ahead)
-  const services = wear.flatMap((view) => view.clocks.map((clock) => ({ view, clock })))
-  const wanted = services.filter(({ clock }) => wantsDeciding(clock, soon))
-  const onService = new Set(services.flatMap(({ clock }) => clock.signs.map((sign) => sign.id)))
-  const due = wanted.map((each) => ({ ...each, visit: visitFor(each.view.assemblyId, each.clock, visits) }))
+  const { due, onService, later } = servicesOf(wear, soon, visits)
   const visitOf = new Map(visits.map((visit) => [visit.id, visit]))
   const others: BareRow[] = [
     // A sign that brings a service forward is told on the row of that service.
@@ -88,7 +85,6 @@ export function morningList(morning: Morning): TodayView {
     ...morning.checks.filter(isNear(addDays(today, aheadOfCheck))).map(checkRow),
     ...partRows(morning, soon),
   ]
-  const later = soonest(services.filter(({ clock }) => !wantsDeciding(clock, soon)))
   // Services are put off one by one, so that one that gets worse comes back by itself.
   const open = withMarks(
     due.filter(({ visit }) => visit === null).map(({ view, clock }) => serviceRow(view, clock)),
@@ -105,6 +101,23 @@ export function morningList(morning: Morning): TodayView {
     next: later ? { pump: pumpOf(later.view), clock: later.clock } : null,
   }
 }
+
+/** What wants deciding, with the visit it is on; the signs that services are about; and what is to be decided next. */
+function servicesOf(wear: WearView[], soon: Day, visits: VisitLine[]) {
+  const due: { view: WearView; clock: ClockView; visit: VisitLine | null }[] = []
+  const onService = new Set<string>()
+  let later: { view: WearView; clock: ClockView } | null = null
+  for (const view of wear)
+    for (const clock of view.clocks) {
+      for (const sign of clock.signs) onService.add(sign.id)
+      if (wantsDeciding(clock, soon))
+        due.push({ view, clock, visit: visitFor(view.assemblyId, clock, visits) })
+      else if (dayOf(clock) < dayOf(later?.clock)) later = { view, clock }
+    }
+  return { due, onService, later }
+}
+
+const dayOf = (clock: ClockView | undefined) => clock?.lastResponsibleDay ?? '9999-12-31'
 
 /** What is due on one machine and shares a day, as one row; what is on the shelf, pump by pump. */
 function bundleRows(due: DueRow[], { today, wear, visits, planOf, terms }: Morning, soon: Day): TodayRow[] {
@@ -237,12 +250,6 @@ function wantsDeciding(clock: ClockView, soon: string): boolean {
   return clock.state !== 'healthy' || (clock.lastResponsibleDay !== null && clock.lastResponsibleDay <= soon)
 }
 
-/** The service that is to be decided first; null where none has a day. */
-function soonest<S extends { clock: ClockView }>(services: S[]): S | null {
-  const dayOf = (service: S | null) => service?.clock.lastResponsibleDay ?? '9999-12-31'
-  return services.reduce<S | null>((first, each) => (dayOf(each) < dayOf(first) ? each : first), null)
-}
-
 const isNear = (day: string) => (check: EarlyCheckView) => check.aboutDay !== null && check.aboutDay <= day
 
 /** A row that stands there for itself alone. */
@@ -319,6 +326,7 @@ function visitRow(visit: VisitLine): BareRow {
 }
 
 function machineRows(machine: MachineLine, today: string): BareRow[] {
+  if (machine.doubts === 0 && !machine.owesReading) return []
   const common = { ...plain, weight: 0, yardId: machine.yardId, lead: null, machine }
   const rows: BareRow[] = []
   if (machine.doubts > 0 && !machine.retiredOn)

@@ -16,9 +16,12 @@ import { database, ownTransaction } from './connection'
  * same database learns of them.
  */
 type Memory = {
-  /** Counts touches; what is kept remembers where it stood when its making began. */
+  /** Counts touches; what is kept remembers how many it has been held against. */
   count: number
-  touched: Map<string, number>
+  /** What was touched lately, oldest first. What was fresh once is held only against what came since. */
+  recent: { count: number; topics: string[] }[]
+  /** Of touches up to this one is no longer known what they were. */
+  forgotten: number
   kept: Map<string, Kept>
   each: Map<string, Each>
   /** The last running number in the table that this process knows of. */
@@ -27,13 +30,35 @@ type Memory = {
   looking: Promise<void> | null
 }
 
-type Kept = { at: number; restsOn: Set<string>; value: Promise<unknown> }
+/**
+ * What an answer rests on: topics that its making read, and kept answers that it asked for. These are
+ * named and not gone through, so that asking for one of them costs the same however much it rests on.
+ */
+type Basis = {
+  /** The touches that it has been held against. */
+  freshAt: number
+  isStale: boolean
+  /** While it is being made it may still come to rest on something that was touched meanwhile. */
+  isMade: boolean
+  restsOn: (topic: string) => boolean
+  on: Set<Basis>
+}
+
+type Kept = { basis: Basis; value: Promise<unknown> }
 
 type Each = {
-  of: Map<string, { at: number; value: Promise<unknown> }>
-  /** The last answer: it stands as long as nothing at all was touched and the same are asked for. */
-  last: { at: number; ids: string[]; found: Map<string, unknown> } | null
+  of: Map<string, One>
+  /** The touches that were held against each of these. */
+  seen: number
+  /** The last answer: it stands as long as nothing of these is touched and the same are asked for. */
+  last: { basis: Basis; ids: string[]; found: Map<string, unknown> } | null
 }
+
+/** What is worked out of one thing; at hand without waiting once it is there. */
+type One = { coming: Promise<unknown> } | { value: unknown }
+
+/** The making of something kept: what it has looked at so far. */
+type Looks = { topics: Set<string>; basis: Basis }
 
 /** Topics that a transaction has touched so far. */
 export type Touches = Set<string>
@@ -53,7 +78,8 @@ function memory(): Memory {
 
 const fresh = (): Memory => ({
   count: 0,
-  touched: new Map(),
+  recent: [],
+  forgotten: 0,
   kept: new Map(),
   each: new Map(),
   sequence: null,
@@ -65,9 +91,8 @@ function scope(): AsyncLocalStorage<Touches> {
   return (globals[scopeKey] ??= new AsyncLocalStorage<Touches>()) as AsyncLocalStorage<Touches>
 }
 
-/** What the making of something kept has looked at so far. */
-function lookScope(): AsyncLocalStorage<Set<string>> {
-  return (globals[lookKey] ??= new AsyncLocalStorage()) as AsyncLocalStorage<Set<string>>
+function lookScope(): AsyncLocalStorage<Looks> {
+  return (globals[lookKey] ??= new AsyncLocalStorage()) as AsyncLocalStorage<Looks>
 }
 
 /** Runs a transaction that gathers what it touches. */
@@ -90,9 +115,15 @@ export function touchEverything(): void {
 
 function apply(topics: Iterable<string>): void {
   const now = memory()
+  const own = [...topics]
+  if (own.length === 0) return
   now.count += 1
-  for (const topic of topics) now.touched.set(topic, now.count)
+  now.recent.push({ count: now.count, topics: own })
+  if (now.recent.length > mostRecent) now.forgotten = now.recent.shift()!.count
 }
+
+/** So many touches are remembered one by one; what nobody has asked for since then is made anew. */
+const mostRecent = 2000
 
 /** Forgets everything that is kept and derived: where the database is closed, and for tests that compare. */
 export function forget(): void {
@@ -101,16 +132,44 @@ export function forget(): void {
   delete globals[sameKey]
 }
 
-function isTouched(topic: string, since: number, { touched }: Memory): boolean {
-  const slash = topic.indexOf('/')
-  const wider = slash < 0 ? undefined : touched.get(`${topic.slice(0, slash)}/*`)
-  return Math.max(touched.get(topic) ?? 0, wider ?? 0, touched.get(everything) ?? 0) > since
+/** What was touched after one of the touches; null where that is no longer known. */
+function touchedSince(at: number, { recent, forgotten, count }: Memory): string[] | null {
+  if (at === count) return []
+  if (at < forgotten) return null
+  return recent.slice(at - forgotten).flatMap(({ topics }) => topics)
+}
+
+function isStale(basis: Basis, now: Memory): boolean {
+  if (basis.isStale) return true
+  if (basis.freshAt === now.count) return false
+  const touched = touchedSince(basis.freshAt, now)
+  basis.isStale =
+    touched === null || touched.some(basis.restsOn) || [...basis.on].some((each) => isStale(each, now))
+  if (basis.isMade && !basis.isStale) basis.freshAt = now.count
+  return basis.isStale
 }
 
 /** Told by whatever reads the database: what is being made now rests on these topics. */
 export function looked(topics: string[]): void {
   const looking = lookScope().getStore()
-  if (looking) for (const topic of topics) looking.add(topic)
+  if (!looking) return
+  for (const topic of topics) {
+    looking.topics.add(topic)
+    const slash = topic.indexOf('/')
+    // A write that cannot say which things it is about is about each of them.
+    if (slash >= 0) looking.topics.add(`${topic.slice(0, slash)}/*`)
+  }
+}
+
+/** Told by whatever gives a kept answer: what is being made now rests on it. */
+function restingOn(basis: Basis): void {
+  lookScope().getStore()?.basis.on.add(basis)
+}
+
+function startLooking(count: number): Looks {
+  const topics = new Set<string>()
+  const restsOn = (topic: string) => topic === everything || topics.has(topic)
+  return { topics, basis: { freshAt: count, isStale: false, isMade: false, restsOn, on: new Set() } }
 }
 
 /**
@@ -125,29 +184,26 @@ export async function kept<T>(name: string, make: () => Promise<T>): Promise<T> 
   await lookAround()
   const now = memory()
   let entry = now.kept.get(name)
-  if (!entry || isStale(entry, now)) {
-    const restsOn = new Set<string>()
-    const fresh: Kept = { at: now.count, restsOn, value: lookScope().run(restsOn, make) }
-    fresh.value.catch(() => now.kept.get(name) === fresh && now.kept.delete(name))
+  if (!entry || isStale(entry.basis, now)) {
+    const looks = startLooking(now.count)
+    const fresh: Kept = { basis: looks.basis, value: lookScope().run(looks, make) }
+    fresh.value.then(
+      () => (fresh.basis.isMade = true),
+      () => now.kept.get(name) === fresh && now.kept.delete(name),
+    )
     // Names with a day in them would pile up; what is thrown away is made anew.
     if (now.kept.size >= mostKept) now.kept.clear()
     now.kept.set(name, fresh)
     entry = fresh
   }
   const value = (await entry.value) as T
-  looked([...entry.restsOn])
+  restingOn(entry.basis)
   return value
 }
 
 const mostKept = 300
 /** Names come with ids, and an id may come from anybody: what piles up is thrown away and made anew. */
 const mostOfEach = 50_000
-
-function isStale({ at, restsOn }: Pick<Kept, 'at' | 'restsOn'>, now: Memory): boolean {
-  if (now.count === at) return false
-  for (const topic of restsOn) if (isTouched(topic, at, now)) return true
-  return false
-}
 
 /**
  * The same for many things at once, each kept for itself: those that are not kept any more are made
@@ -167,36 +223,67 @@ export async function keptEach<T>(
   if (ownTransaction()) return make(ids)
   await lookAround()
   const now = memory()
-  const each: Each = now.each.get(name) ?? { of: new Map(), last: null }
+  const each: Each = now.each.get(name) ?? { of: new Map(), seen: now.count, last: null }
   now.each.set(name, each)
-  const own = each.of
-  const topicsOf = (id: string) => tables.map((table) => `${table}/${id}`)
-  const looking = lookScope().getStore()
-  if (looking) for (const id of ids) looked(topicsOf(id))
   const { last } = each
-  if (last?.at === now.count && isSame(last.ids, ids)) return last.found as Map<string, T>
-  const at = now.count
-  if (own.size > mostOfEach) own.clear()
-  const stale = ids.filter((id) => {
-    const before = own.get(id)
-    return !before || topicsOf(id).some((topic) => isTouched(topic, before.at, now))
-  })
-  if (stale.length > 0) {
-    const made = lookScope().run(new Set(), () => make(stale))
-    made.catch(() => stale.forEach((id) => own.delete(id)))
-    for (const id of stale) {
-      const value = made.then((all) => all.get(id))
-      value.catch(() => undefined)
-      own.set(id, { at, value })
+  if (last && isSame(last.ids, ids) && !isStale(last.basis, now)) {
+    restingOn(last.basis)
+    return last.found as Map<string, T>
+  }
+  const basis = basisOf(ids, tables, now.count)
+  restingOn(basis)
+  const own = each.of
+  dropTouched(each, tables, now)
+  const wanted = ids.filter((id) => !own.has(id))
+  if (wanted.length > 0) {
+    const made = lookScope().run(startLooking(now.count), () => make(wanted))
+    for (const id of wanted) {
+      const one: One = { coming: made.then((all) => all.get(id)) }
+      one.coming.then(
+        (value) => own.get(id) === one && own.set(id, { value }),
+        () => own.get(id) === one && own.delete(id),
+      )
+      own.set(id, one)
     }
   }
+  // Taken out before it is waited for: what is touched meanwhile is dropped from there.
+  const taken = ids.map((id) => own.get(id)!)
   const found = new Map<string, T>()
-  for (const id of ids) {
-    const value = (await own.get(id)?.value) as T | undefined
-    if (value !== undefined) found.set(id, value)
+  for (const [at, one] of taken.entries()) {
+    const value = ('value' in one ? one.value : await one.coming) as T | undefined
+    if (value !== undefined) found.set(ids[at]!, value)
   }
-  each.last = { at, ids, found }
+  basis.isMade = true
+  each.last = { basis, ids, found }
   return found
+}
+
+/** Resting on what some tables hold of some things. */
+function basisOf(ids: string[], tables: string[], count: number): Basis {
+  const own = new Set(ids)
+  const restsOn = (topic: string) => {
+    if (topic === everything) return true
+    const slash = topic.indexOf('/')
+    if (slash < 0 || !tables.includes(topic.slice(0, slash))) return false
+    const id = topic.slice(slash + 1)
+    return id === '*' || own.has(id)
+  }
+  return { freshAt: count, isStale: false, isMade: false, restsOn, on: new Set() }
+}
+
+/** Drops what is kept of things that were touched since it was last looked. */
+function dropTouched(each: Each, tables: string[], now: Memory): void {
+  const touched = touchedSince(each.seen, now)
+  each.seen = now.count
+  const isWhole = touched?.some(
+    (topic) => topic === everything || tables.some((table) => topic === `${table}/*`),
+  )
+  if (touched === null || isWhole || each.of.size > mostOfEach) each.of.clear()
+  else
+    for (const topic of touched) {
+      const slash = topic.indexOf('/')
+      if (tables.includes(topic.slice(0, slash))) each.of.delete(topic.slice(slash + 1))
+    }
 }
 
 function isSame(before: unknown[], now: unknown[]): boolean {

@@ -4,6 +4,8 @@ export {
   type SessionContent,
   actorOfSession,
   endSession,
+  ownCookie,
+  sessionCookie,
   sessionDays,
   sessionSecret,
   signIn,

@@ -4,6 +4,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { signInSchema, type SignInInput } from '@/core/access'
 import { invalid, type ProblemError, check } from '@/core/problem'
+import { sealData } from 'iron-session'
 import { v7 as uuid } from 'uuid'
 import { dataFolder, Op, write } from '@/db/house'
 import { endedSessions, people } from '@/db/access'
@@ -18,6 +19,8 @@ import { countSignIn, forgetSignIn } from './throttle'
 export type SessionContent = { id: string; personId: string; epoch: number; startedAt: number }
 
 export const sessionDays = 30
+/** The name of the cookie that a session is sealed into. */
+export const sessionCookie = 'atelier'
 
 const wrong = (): ProblemError =>
   invalid({ password: 'This sign-in name and password do not belong together.' })
@@ -61,8 +64,10 @@ export async function actorOfSession(session: Partial<SessionContent>): Promise<
   const { id, personId, startedAt } = session
   if (!id || !personId || startedAt === undefined) return null
   if (realNow() - startedAt > sessionDays * 86_400_000) return null
-  const [person, ended] = await Promise.all([people.byId(personId), endedSessions.byId(id)])
-  if (ended) return null
+  // Asked with every request, and written seldom: both are kept.
+  const [all, ended] = await Promise.all([people.every(), endedSessions.every()])
+  if (ended.some((each) => each.id === id)) return null
+  const person = all.find((each) => each.id === personId)
   if (!person || person.retiredOn || person.sessionEpoch !== session.epoch) return null
   return { id: person.id, name: person.name, role: person.role }
 }
@@ -86,6 +91,20 @@ export async function revokeSessions(personId: string): Promise<number> {
   const sessionEpoch = (person?.sessionEpoch ?? 0) + 1
   await people.update({ id: personId }, { sessionEpoch })
   return sessionEpoch
+}
+
+/**
+ * A cookie with which this server asks itself for its pages. It is worth a minute and is given to nobody.
+ *
+ * @returns the cookie, `name=value`; null where nobody is there in whose name to ask
+ */
+export async function ownCookie(): Promise<string | null> {
+  const person = (await people.every()).find((each) => !each.retiredOn && each.role === 'coordinator')
+  if (!person) return null
+  const session = newSession(person.id, person.sessionEpoch)
+  const startedAt = session.startedAt - sessionDays * 86_400_000 + 60_000
+  const sealed = await sealData({ ...session, startedAt }, { password: sessionSecret(), ttl: 60 })
+  return `${sessionCookie}=${sealed}`
 }
 
 /** The secret that seals the cookies: made once, kept beside the database, readable by its owner alone. */

@@ -79,7 +79,8 @@ export default async function WinterPage() {
                 book={
                   mayPlan && waitingIn(yard) > 0 ? (
                     <BookCampaign
-                      yard={yard}
+                      // Not the whole yard: all its rows would go along.
+                      yard={{ id: yard.id, name: yard.name }}
                       waiting={waitingIn(yard)}
                       technicians={visitLeads(people)}
                       suggestedLead={leastBusy(people, open, today)}
