@@ -17,16 +17,16 @@ export function bookable(view: WearView, open: VisitLine[]): BookableClock[] {
     const left = notOnVisit(view.assemblyId, clock, open)
     const part = left.length > 0 && left.length < clock.positions.length
     return {
-      ...clock,
-      ...(part && {
-        positions: left,
-        where: left.map((position) => view.positionNames[position] ?? position).join('; '),
-      }),
       assemblyId: view.assemblyId,
       pump: view.number,
       unit: view.unit,
       booked: visitFor(view.assemblyId, clock, open)?.id ?? null,
       positionNames: view.positionNames,
+      ...clock,
+      ...(part && {
+        positions: left,
+        where: left.map((position) => view.positionNames[position] ?? position).join('; '),
+      }),
     }
   })
 }

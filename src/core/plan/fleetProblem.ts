@@ -221,7 +221,12 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
     tasks: [
       ...asked.map((service) =>
         asTask(service, {
-          ...{ horizonDays, at, rate, downtime: terms.downtimeCents, visits, tools: fleet.tools },
+          horizonDays,
+          at,
+          rate,
+          downtime: terms.downtimeCents,
+          visits,
+          tools: fleet.tools,
           shut: shutOf.get(service.machineId)!,
           safeDay: safeDays.get(service.machineId),
         }),
@@ -240,28 +245,31 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
           machine: visit.machineId,
           access: [],
           minutes: Math.max(0, visit.minutes - rest),
-          ...{
-            earliest: 0,
-            due: at(visit.day),
-            latest: horizonDays - 1,
-            earlyCostPerDay: 0,
-            lateCostPerDay: 0,
-          },
+          earliest: 0,
+          due: at(visit.day),
+          latest: horizonDays - 1,
+          earlyCostPerDay: 0,
+          lateCostPerDay: 0,
         }
       }),
     ],
     fixed: standing
       .filter((visit) => isPinned(visit, fleet))
       .map((visit) => ({
-        ...{ machine: visit.machineId, day: at(visit.day), crew: visit.leadId },
+        machine: visit.machineId,
+        day: at(visit.day),
+        crew: visit.leadId,
         ...(visit.helpers.length > 0 && { helpers: visit.helpers.filter((id) => isMember.has(id)) }),
         tasks: allOf(visit),
       })),
     present: standing
       .filter((visit) => !isPinned(visit, fleet))
       .map((visit) => ({
-        ...{ machine: visit.machineId, day: at(visit.day), crew: visit.leadId },
-        ...{ tasks: allOf(visit), moveCost: terms.moveCents },
+        machine: visit.machineId,
+        day: at(visit.day),
+        crew: visit.leadId,
+        tasks: allOf(visit),
+        moveCost: terms.moveCents,
       })),
   }
 }
@@ -333,7 +341,8 @@ function winterTask(
     earliest: winter.from === null ? 0 : Math.max(0, daysBetween(today, winter.from)),
     due: Math.min(wanted, horizonDays - 1),
     latest: horizonDays - 1,
-    ...{ earlyCostPerDay: 0, lateCostPerDay: 0 },
+    earlyCostPerDay: 0,
+    lateCostPerDay: 0,
     costByDay: Array.from(
       { length: horizonDays },
       (_, day) =>

@@ -78,7 +78,11 @@ export function horizonRows(
       } else spots.push({ day, visits: [visit], services: count })
     }
     return {
-      ...{ machineId: id, number, name, lenses, visits: spots },
+      machineId: id,
+      number,
+      name,
+      lenses,
+      visits: spots,
       over: open.filter(({ isOver }) => isOver).sort((a, b) => at(a.due) - at(b.due)),
       away: away.flatMap(({ from, to, kind }) => {
         const span = { from: Math.max(0, at(from)), to: Math.min(end - 1, at(to)), kind }

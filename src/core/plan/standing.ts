@@ -89,7 +89,11 @@ export function dueStanding(
     soon: services.filter(({ clock }) => clock.state === 'dueSoon').length,
     next: next
       ? {
-          ...{ id: next.id, number: next.number, day: next.day, lead: next.lead, late: next.late },
+          id: next.id,
+          number: next.number,
+          day: next.day,
+          lead: next.lead,
+          late: next.late,
           onBench: next.sheet?.state === 'open',
         }
       : null,
@@ -121,8 +125,22 @@ function told(view: WearView, clock: ClockView, visits: VisitLine[]): ToldServic
   const { task, name, where, state, share, early, by, hoursUsed, hoursLimit, daysUsed, daysLimit } = clock
   const { firstBy, aboutDay, perDay, lastResponsibleDay, assumed } = clock
   return {
-    ...{ task, name, where, state, share, early, by, hoursUsed, hoursLimit, daysUsed, daysLimit },
-    ...{ firstBy, aboutDay, perDay, lastResponsibleDay, assumed },
+    task,
+    name,
+    where,
+    state,
+    share,
+    early,
+    by,
+    hoursUsed,
+    hoursLimit,
+    daysUsed,
+    daysLimit,
+    firstBy,
+    aboutDay,
+    perDay,
+    lastResponsibleDay,
+    assumed,
     pump: view.number,
     unit: view.unit,
     bookedOn: visitFor(view.assemblyId, clock, visits)?.day ?? null,

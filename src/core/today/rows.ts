@@ -131,7 +131,9 @@ function bundleRows(due: DueRow[], { today, wear, visits, planOf, terms }: Morni
   )
   return [...dueOf].flatMap(([place, own]) => {
     const asBundled = (view: WearView, clock: ClockView, row: DueRow | null) => ({
-      ...{ pump: row?.pump ?? pumpOf(view), clock, row },
+      pump: row?.pump ?? pumpOf(view),
+      clock,
+      row,
       plan: planOf(view, clock),
     })
     const viewOf = new Map((wearOf.get(place) ?? []).map((view) => [view.assemblyId, view]))
@@ -162,7 +164,9 @@ function bundleRows(due: DueRow[], { today, wear, visits, planOf, terms }: Morni
       return {
         kind: 'bundle',
         subject: `bundle:${first!.subject}`,
-        ...{ positions: [], grounds: [], severity: Math.max(...rows.map(({ severity }) => severity)) },
+        positions: [],
+        grounds: [],
+        severity: Math.max(...rows.map(({ severity }) => severity)),
         label:
           rows.length === 1
             ? first!.label
@@ -176,9 +180,13 @@ function bundleRows(due: DueRow[], { today, wear, visits, planOf, terms }: Morni
         machineId: bundle.services.find(({ plan }) => plan !== null)?.plan?.machineId || null,
         pump: first!.pump,
         bundle: {
-          ...{ day: bundle.day, minutes: bundle.minutes, minutesAlone: bundle.minutesAlone },
+          day: bundle.day,
+          minutes: bundle.minutes,
+          minutesAlone: bundle.minutesAlone,
           services: bundle.services.map(({ pump, clock, plan, row }): Bundled => ({
-            ...{ pump, clock, positions: plan?.positions ?? clock.positions },
+            pump,
+            clock,
+            positions: plan?.positions ?? clock.positions,
             standing: row && asStanding(row),
           })),
         },
@@ -229,7 +237,6 @@ function withMarks<Row extends MarkedAs & { subject: string }>(
     const hand = marks.findLast((mark) => mark.kind === 'hand' && markOn(mark, row))
     return [
       {
-        ...row,
         handedTo: hand?.to ?? null,
         cameBack: ended
           ? {
@@ -239,6 +246,7 @@ function withMarks<Row extends MarkedAs & { subject: string }>(
               because: endedBy(ended, row)!,
             }
           : null,
+        ...row,
       },
     ]
   })
@@ -331,8 +339,8 @@ function machineRows(machine: MachineLine, today: string): BareRow[] {
   const rows: BareRow[] = []
   if (machine.doubts > 0 && !machine.retiredOn)
     rows.push({
-      ...common,
       kind: 'doubt',
+      ...common,
       subject: `doubt:${machine.id}`,
       severity: machine.doubts,
       label: `${machine.number} reading in doubt`,
@@ -341,8 +349,8 @@ function machineRows(machine: MachineLine, today: string): BareRow[] {
     })
   if (machine.owesReading)
     rows.push({
-      ...common,
       kind: 'reading',
+      ...common,
       subject: `reading:${machine.id}`,
       label: `${machine.number} reading`,
       actBy: machine.owesSince ?? today,

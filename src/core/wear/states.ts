@@ -74,13 +74,13 @@ export function bareDueStates(
     const { due, state } = broughtForward(own, item.clock.state, item.signs, today, 0, noticeDays)
     const wantedOn = due.band?.early ?? due.dueDay ?? today
     return {
-      ...item,
-      ...due,
-      state,
       wantedOn: wantedOn < today ? today : wantedOn,
       noticeDays,
       usageNow: record.usage,
       perDay: use?.perDay ?? null,
+      ...item,
+      ...due,
+      state,
     }
   })
   return states.sort((a, b) => stateRank[b.state] - stateRank[a.state] || b.clock.share - a.clock.share)
@@ -89,5 +89,5 @@ export function bareDueStates(
 /** What is missing of its parts moves the last day to act. */
 export function withLeadTime(due: BareDueState, leadTime: PartsLeadTime): DueState {
   const lastResponsibleDay = due.lastResponsibleDay && addDays(due.lastResponsibleDay, -leadTime.days)
-  return { ...due, lastResponsibleDay, leadTime }
+  return { leadTime, ...due, lastResponsibleDay }
 }

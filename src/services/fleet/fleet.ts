@@ -103,7 +103,6 @@ function machineLine(
   const day = newest && dayOf(newest.at, timeZone)
   const ageDays = day === undefined ? null : daysBetween(day, today)
   return {
-    ...pick(row),
     yardName: yard?.name ?? '',
     pumps: pumps.map(({ number, title }) => ({ number, title })),
     written: writtenOn(
@@ -122,6 +121,7 @@ function machineLine(
     spell: spellToday(spells, today),
     weekly: line ? weeklyUse(line, 6) : null,
     doubts,
+    ...pick(row),
   }
 }
 

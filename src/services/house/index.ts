@@ -17,4 +17,4 @@ export {
   requireKind,
 } from './files'
 export { groupBy } from '@/core/lists'
-export { connectionHeader, prepareRequests } from './requests'
+export { connectionHeader, prepareRequests, requestsSoFar } from './requests'

@@ -16,10 +16,15 @@ export const connectionHeader = 'x-atelier-connection'
 export function prepareRequests(): void {
   subscribe('http.server.request.start', (message) => {
     const { request } = message as { request: IncomingMessage }
+    asked += 1
     request.headers[connectionHeader] = request.socket.remoteAddress ?? 'unknown'
     if (!isText(request.url?.split('?')[0] ?? '/')) request.url = '/malformed'
   })
 }
+
+let asked = 0
+/** How many requests have come to this process since it was prepared. */
+export const requestsSoFar = (): number => asked
 
 function isText(address: string): boolean {
   try {

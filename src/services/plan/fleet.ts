@@ -65,7 +65,7 @@ async function gather(
       kind === 'lay' && machineId !== null ? [[machineId, id] as const] : [],
     ),
   )
-  const winters = winter.needs.map((need) => ({ ...need, visitId: layOf.get(need.machineId) ?? null }))
+  const winters = winter.needs.map((need) => ({ visitId: layOf.get(need.machineId) ?? null, ...need }))
   const waiting = new Set(winters.map(({ visitId }) => visitId))
   return {
     today,
@@ -76,9 +76,13 @@ async function gather(
       .filter(({ retiredOn }) => retiredOn === null)
       .sort((a, b) => (a.number < b.number ? -1 : 1))
       .map(({ id, number, name, yardId }) => ({
-        ...{ id, number, name, yardId },
+        id,
+        number,
+        name,
+        yardId,
         away: (spells.get(id) ?? []).map(({ fromDay, toDay, kind }) => ({
-          ...{ from: fromDay, to: toDay ?? until },
+          from: fromDay,
+          to: toDay ?? until,
           kind: kind === 'job' ? ('job' as const) : ('layUp' as const),
         })),
       })),
@@ -111,9 +115,18 @@ async function gather(
       return machine
         ? [
             {
-              ...{ id, version, number, machineId: machine.id, day, leadId, state, winter: kind, minutes },
+              id,
+              version,
+              number,
+              machineId: machine.id,
+              day,
+              leadId,
+              state,
+              winter: kind,
+              minutes,
               movesWithFrost: kind === 'lay' && waiting.has(id),
-              ...{ helpers: helperIds, pinned },
+              helpers: helperIds,
+              pinned,
               hasSheet: sheet !== null,
               isWhole: known(visit.services) === known(services.filter(({ visitId }) => visitId === id)),
             },

@@ -78,7 +78,10 @@ export async function readServices(): Promise<ServiceReader> {
     const own = facts.get(view.assemblyId)
     const { parts: needs, shape } = composedServiceOf(version, clock.task, positions, practices, own)
     return {
-      ...{ assemblyId: view.assemblyId, pump: view.number, task: clock.task, name: clock.name },
+      assemblyId: view.assemblyId,
+      pump: view.number,
+      task: clock.task,
+      name: clock.name,
       where:
         positions.length === clock.positions.length
           ? clock.where

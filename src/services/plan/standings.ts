@@ -70,7 +70,7 @@ async function loadStandings(actor: Actor, today: string): Promise<Standings> {
 export async function listMachinesStanding(actor: Actor): Promise<MachineStanding[]> {
   const [machines, standings] = await Promise.all([listMachines(actor), listStandings(actor)])
   return derived('machines standing', [machines, standings], () =>
-    machines.map((machine) => ({ ...machine, standing: standings.machines.get(machine.number) ?? null })),
+    machines.map((machine) => ({ standing: standings.machines.get(machine.number) ?? null, ...machine })),
   )
 }
 
@@ -82,7 +82,15 @@ export async function listAssembliesStanding(actor: Actor): Promise<AssemblyStan
       const { id, number, title, kind, serial, retiredOn, usage, usedSinceTakeOver, usageScale } = assembly
       const { machineId, machineNumber, machineName, yardName, slot } = assembly.place
       return {
-        ...{ id, number, title, kind, serial, retiredOn, usage, usedSinceTakeOver, usageScale },
+        id,
+        number,
+        title,
+        kind,
+        serial,
+        retiredOn,
+        usage,
+        usedSinceTakeOver,
+        usageScale,
         openingKind: assembly.openingKind,
         place: { machineId, machineNumber, machineName, yardName, slot },
         standing: standings.assemblies.get(id) ?? null,

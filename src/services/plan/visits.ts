@@ -91,7 +91,9 @@ export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
     qualifications: sheet.qualifications,
     cautions: sheet.cautions,
     fasteners: sheet.fasteners.map(({ assemblyId, fastener, where, notes }) => ({
-      ...{ name: fastener.name, count: fastener.count, notes },
+      name: fastener.name,
+      count: fastener.count,
+      notes,
       pump: line!.services.find((service) => service.assemblyId === assemblyId)?.pump ?? '',
       where: where.filter(Boolean).join(', '),
       stages:

@@ -67,8 +67,8 @@ export async function loadCounting(ids?: string[]) {
       const moves = standing(fitted)
       const shares = standing(shared)
       const stretches = countedStretches(moves, shares).map((stretch) => ({
-        ...stretch,
         line: lines.get(stretch.meterId) ?? emptyLine(),
+        ...stretch,
       }))
       return { moves, shares, stretches }
     })
@@ -156,7 +156,6 @@ function views([machineRows, yardRows, modelRows, meterRows, { timeZone }]: Tabl
     const model = row.modelId ? known.models.get(row.modelId) : undefined
     const { createdAt: _createdAt, ...values } = row
     return {
-      ...values,
       takenOverOn: dayAt(row.takenOverAt),
       title: model ? [row.name, titleOf(model)].filter(Boolean).join(', ') : row.name,
       place,
@@ -167,6 +166,7 @@ function views([machineRows, yardRows, modelRows, meterRows, { timeZone }]: Tabl
         share && meter
           ? { meterId: meter.id, meterName: meter.name, share: share.share, basis: share.basis }
           : null,
+      ...values,
     }
   }
 }

@@ -181,8 +181,8 @@ function ofModel(
 
 function joined({ dues, view }: Alone, leadTime: LeadTimeOf): WearView {
   return {
-    ...view,
     clocks: dues.map((due) => asView(withLeadTime(due, leadTime(due.task.key, due.positions, due.wantedOn)))),
+    ...view,
   }
 }
 

@@ -235,8 +235,11 @@ export function winterNeeds(): Promise<WinterNeeds> {
       if (!isWaiting(each, standings.get(machine.id)!.worst)) return []
       const key = `${machine.yardId} ${standsC}`
       frosts[key] ??= frostCurve({
-        ...{ climate: frost.climate, standsC, outlook: frost.outlook },
-        ...{ from: today, to: addDays(today, farthest - 1) },
+        climate: frost.climate,
+        standsC,
+        outlook: frost.outlook,
+        from: today,
+        to: addDays(today, farthest - 1),
       }).map(({ chance }) => Math.round(1e4 * chance) / 1e4)
       const end = jobEnd(basis, machine.id)
       const from = end === null ? null : addDays(end, 1)

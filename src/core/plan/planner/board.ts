@@ -115,7 +115,6 @@ export class Board {
       )
       for (const day of machine.blockedDays) if (day >= 0 && day < horizonDays) isBlocked[day] = 1
       return {
-        ...machine,
         index,
         isBlocked,
         yardIndex: machine.yard === undefined ? -1 : yards.indexOf(machine.yard),
@@ -124,6 +123,7 @@ export class Board {
         ways,
         hasFixed: (problem.fixed ?? []).some((fixed) => fixed.machine === machine.id),
         nearest: crew.map((_, at) => at).sort((a, b) => ways[a]! - ways[b]!),
+        ...machine,
       }
     })
     this.tasks = linkTasks(problem, this.machines)
@@ -637,8 +637,14 @@ export class Board {
         this.chooseCrew(machine, day, tasks, nobody, work, true)
       if (!crew) return false
       visit = {
-        ...{ machine, day, lead: crew.lead, helpers: crew.helpers, doing: [...doing] },
-        ...{ work, isFixed: false, ownHelpers: [] },
+        machine,
+        day,
+        lead: crew.lead,
+        helpers: crew.helpers,
+        doing: [...doing],
+        work,
+        isFixed: false,
+        ownHelpers: [],
       }
       this.visitOn[machine.index]!.set(day, visit)
       this.loadOn(visit)
@@ -938,8 +944,14 @@ export class Board {
     for (const { day, lead, helpers, doing, work } of visits) {
       const ownHelpers = fixed.find((each) => each.day === day)?.ownHelpers
       const visit: Visit = {
-        ...{ machine, day, lead, helpers, doing, work },
-        ...{ isFixed: ownHelpers !== undefined, ownHelpers: ownHelpers ?? nobodyHelps },
+        machine,
+        day,
+        lead,
+        helpers,
+        doing,
+        work,
+        isFixed: ownHelpers !== undefined,
+        ownHelpers: ownHelpers ?? nobodyHelps,
       }
       own.set(day, visit)
       this.loadOn(visit)

@@ -59,28 +59,28 @@ export function linkTasks(problem: PlanProblem, machines: Machine[]): Task[] {
     const isRequired = task.due < problem.horizonDays
     const costs = dayCosts(task, problem.horizonDays)
     const made: Task = {
-      ...task,
       dayCosts: costs,
       laterCosts: laterCosts(task, problem.horizonDays),
-      ...{
-        alone: [],
-        opening: null,
-        aloneWork: visitWork(on, [task]),
-        cheapestDays: cheapestDays(task, costs),
-      },
-      ...{
-        index,
-        on,
-        isRequired,
-        isWanted: isRequired,
-        depth: 0,
-        fixedDays: [],
-        never: null,
-        latestForNext: task.latest,
-      },
-      ...{ before: [], next: [], implied: [], impliedBy: [], group: [] },
+      alone: [],
+      opening: null,
+      aloneWork: visitWork(on, [task]),
+      cheapestDays: cheapestDays(task, costs),
+      index,
+      on,
+      isRequired,
+      isWanted: isRequired,
+      depth: 0,
+      fixedDays: [],
+      never: null,
+      latestForNext: task.latest,
+      before: [],
+      next: [],
+      implied: [],
+      impliedBy: [],
+      group: [],
       partIndexes: (task.parts ?? []).map(({ part }) => stock.get(part) ?? -1),
       toolIndex: task.tool === undefined ? -1 : (tools.get(task.tool) ?? -1),
+      ...task,
     }
     made.alone = [made]
     return made

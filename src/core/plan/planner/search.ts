@@ -73,7 +73,8 @@ export async function improve(
   let done = 0
   const tell = () =>
     onProgress?.({
-      ...{ done, of: steps * runs },
+      done,
+      of: steps * runs,
       cost: bestScore - round(bestScore / board.missingWeighs) * board.missingWeighs,
       unplaced: round(bestScore / board.missingWeighs),
     })
