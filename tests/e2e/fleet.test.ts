@@ -1,30 +1,8 @@
-import type { Browser } from 'puppeteer-core'
-import { dataFolder, demoEnv, makeDemo, startApp, type RunningApp } from '../support/app'
-import { openBrowser, Person } from '../support/browser'
+import { demoApp } from '../support/demo'
 
-let app: RunningApp
-let browser: Browser
-const data = dataFolder()
-
-beforeAll(async () => {
-  await makeDemo(data.folder)
-  app = await startApp(data.folder, demoEnv)
-  browser = await openBrowser()
-}, 180_000)
-afterAll(async () => {
-  await browser?.close()
-  await app?.stop()
-  data.remove()
-})
-
-jest.setTimeout(180_000)
-
-const someone = (size?: { width: number; height: number }) => Person.at(browser, app.url, size)
-async function coordinator() {
-  const person = await someone()
-  await person.signInAs('coordinator')
-  return person
-}
+const demo = demoApp()
+const coordinator = () => demo.someone('coordinator')
+const someone = demo.stranger
 
 test('whoever is not signed in is led to sign in, and back to where they were going', async () => {
   const person = await someone()
@@ -279,13 +257,12 @@ test('what does not exist says so, and the styleguide stays with developers', as
   await person.sees('This page does not exist')
   await person.goTo('/fleet/pumps/NOPE')
   await person.sees('This page does not exist')
-  const answer = await person.page.goto(`${app.url}/styleguide`)
+  const answer = await person.page.goto(`${demo.app.url}/styleguide`)
   expect(answer!.status()).toBe(404)
 })
 
 test('a machine’s page works on a phone without scrolling sideways', async () => {
-  const person = await someone({ width: 390, height: 844 })
-  await person.signInAs('technician')
+  const person = await demo.someone('technician', { width: 390, height: 844 })
   await person.goTo('/fleet/T-04')
   await person.sees('T-04 silo trailer')
   const overflow = await person.page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
@@ -333,7 +310,7 @@ test('an action sent from a foreign page is refused and changes nothing', async 
   await person.goTo('/fleet/C-01')
   expect(await person.text()).not.toContain(`${spaced(before + 2)} h`)
   // The same request from our own page goes through: it was the Origin that was refused.
-  expect((await replay(app.url, another)).ok).toBe(true)
+  expect((await replay(demo.app.url, another)).ok).toBe(true)
   await person.goTo('/fleet/C-01')
   await person.sees(spaced(before + 2))
 })

@@ -3,6 +3,7 @@ import sqlite3 from 'sqlite3'
 import { dataFolder, demoEnv, makeDemo, startApp, type RunningApp } from '../support/app'
 import { eventually, openBrowser, Person } from '../support/browser'
 import { demoApp } from '../support/demo'
+import { cookieOf } from '../support/session'
 
 jest.setTimeout(180_000)
 
@@ -184,8 +185,10 @@ describe('the fleet of the demo', () => {
         items.flatMap((item) => (item.getClientRects().length > 0 ? [item.textContent!] : [])),
       )
     const technician = await demo.someone('technician', phone)
+    await technician.goTo('/today')
     expect(await shown(technician)).toEqual(['Today', 'Hours', 'Fleet', 'Sheets', 'More'])
     const coordinator = await demo.someone('coordinator', phone)
+    await coordinator.goTo('/today')
     expect(await shown(coordinator)).toEqual(['Today', 'Hours', 'Fleet', 'Plan', 'More'])
     await coordinator.press('More')
     await coordinator.press('Stores')
@@ -250,7 +253,7 @@ describe('a fleet of 400 machines', () => {
 
   test('it scrolls under its head, is walked by the arrow keys, grouped and searched', async () => {
     const person = await Person.at(browser, app.url)
-    await person.signInAs('coordinator')
+    await person.page.browserContext().setCookie(await cookieOf(data.folder, 'lindqvist'))
     await person.goTo('/fleet')
     await person.sees('400 machines')
     const drawn = async () => (await firstCells(person)).length

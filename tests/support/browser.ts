@@ -21,6 +21,14 @@ export async function openBrowser(): Promise<Browser> {
   })
 }
 
+/** The demo's accounts: the sign-in name and the password of one in each role. */
+export const accounts = {
+  coordinator: ['lindqvist', 'demo-coordinator'],
+  technician: ['osei', 'demo-technician'],
+  viewer: ['coyle', 'demo-viewing-only'],
+} as const
+export type DemoRole = keyof typeof accounts
+
 /** A person at a page: finds things by the words on them, types, presses, and waits for words to appear. */
 export class Person {
   constructor(
@@ -81,12 +89,7 @@ export class Person {
     await this.page.waitForFunction(() => !location.pathname.startsWith('/sign-in'))
   }
 
-  async signInAs(role: 'coordinator' | 'technician' | 'viewer'): Promise<void> {
-    const accounts = {
-      coordinator: ['lindqvist', 'demo-coordinator'],
-      technician: ['osei', 'demo-technician'],
-      viewer: ['coyle', 'demo-viewing-only'],
-    } as const
+  async signInAs(role: DemoRole): Promise<void> {
     const [name, password] = accounts[role]
     await this.signIn(name, password)
     await this.page.waitForSelector('.rail')

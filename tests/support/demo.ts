@@ -1,38 +1,32 @@
-import type { Browser, CookieData } from 'puppeteer-core'
+import type { Browser } from 'puppeteer-core'
 import { dataFolder, demoEnv, makeDemo, startApp, type RunningApp } from './app'
-import { openBrowser, Person } from './browser'
+import { accounts, openBrowser, Person, type DemoRole } from './browser'
+import { cookieOf } from './session'
 
 /** The demo company served for one file of browser tests, on a copy of its own. */
 export type DemoApp = {
   app: RunningApp
   browser: Browser
   folder: string
-  someone: (
-    role: 'coordinator' | 'technician' | 'viewer',
-    size?: { width: number; height: number },
-  ) => Promise<Person>
+  /** Somebody who has signed in, on no page yet. */
+  someone: (role: DemoRole, size?: { width: number; height: number }) => Promise<Person>
+  /** Somebody who has not. */
+  stranger: (size?: { width: number; height: number }) => Promise<Person>
 }
 
 /** Serves the demo before the tests of a file and ends it after them; on a later day where one is given. */
 export function demoApp(today?: string): DemoApp {
   const data = dataFolder()
-  // Whoever signed in once in this file comes back with the same cookie, as on a device of their own.
-  const signedIn = new Map<string, CookieData[]>()
   const demo = {
     folder: data.folder,
     someone: async (role, size) => {
-      const person = await Person.at(demo.browser, demo.app.url, size)
-      const context = person.page.browserContext()
-      const known = signedIn.get(role)
-      if (known) {
-        await context.setCookie(...known)
-        await person.goTo('/today')
-      } else {
-        await person.signInAs(role)
-        signedIn.set(role, await context.cookies())
-      }
+      const person = await demo.stranger(size)
+      await person.page.browserContext().setCookie(await cookieOf(data.folder, accounts[role][0]))
+      // Something of ours that is quick to load: what is asked for by scripts comes from there.
+      await person.page.goto(`${demo.app.url}/icon.svg`)
       return person
     },
+    stranger: (size) => Person.at(demo.browser, demo.app.url, size),
   } as DemoApp
   beforeAll(async () => {
     await makeDemo(data.folder)
