@@ -601,6 +601,29 @@ test('law: after any sequence of writes everything that is kept equals what is m
   )
 }, 300_000)
 
+test('law: inside a transaction what is given is what would be made from nothing there', async () => {
+  const step = fc.tuple(fc.nat(acts.length - 1), fc.nat(999))
+  await fc.assert(
+    fc.asyncProperty(fc.array(step, { minLength: 1, maxLength: 6 }), async (steps) => {
+      shop = await workshop()
+      const [given, fresh] = await at(day, async () => {
+        await bookedSheet(shop)
+        await fill()
+        await answers()
+        return write(async () => {
+          for (const [which, n] of steps) await carryOut(acts[which]!, n)
+          const given = await answers()
+          forget()
+          return [given, await answers()]
+        })
+      })
+      const told = steps.map(([which, n]) => `${acts[which]!.what} ${n}`).join('; ')
+      expect({ told, ...given }).toEqual({ told, ...fresh })
+    }),
+    { numRuns: 8, endOnFailure: true },
+  )
+}, 300_000)
+
 describe('what is kept', () => {
   beforeEach(async () => {
     shop = await workshop()

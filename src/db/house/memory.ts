@@ -174,13 +174,16 @@ function startLooking(count: number): Looks {
 
 /**
  * What `make` works out, kept under a name while nothing of what it read is written. Whoever asks
- * meanwhile waits for the same answer, and must not change it. Inside a transaction nothing is kept: it
- * is already ahead of what everybody else sees.
+ * meanwhile waits for the same answer, and must not change it. A transaction is ahead of what everybody else
+ * sees: it is given what is kept where that rests on nothing it has written itself, and keeps nothing.
  *
  * @param name of what is worked out, with anything besides the database that it depends on
  */
 export async function kept<T>(name: string, make: () => Promise<T>): Promise<T> {
-  if (ownTransaction()) return make()
+  if (ownTransaction()) {
+    const known = memory().kept.get(name)
+    return known && standsHere(known.basis) ? (known.value as Promise<T>) : make()
+  }
   await lookAround()
   const now = memory()
   let entry = now.kept.get(name)
@@ -220,7 +223,7 @@ export async function keptEach<T>(
   tables: string[],
   make: (ids: string[]) => Promise<Map<string, T>>,
 ): Promise<Map<string, T>> {
-  if (ownTransaction()) return make(ids)
+  if (ownTransaction()) return ofEachHere(name, ids, tables, make)
   await lookAround()
   const now = memory()
   const each: Each = now.each.get(name) ?? { of: new Map(), seen: now.count, last: null }
@@ -256,6 +259,45 @@ export async function keptEach<T>(
   basis.isMade = true
   each.last = { basis, ids, found }
   return found
+}
+
+/** The same inside a transaction: what it has not written itself is taken from what is kept. */
+async function ofEachHere<T>(
+  name: string,
+  ids: string[],
+  tables: string[],
+  make: (ids: string[]) => Promise<Map<string, T>>,
+): Promise<Map<string, T>> {
+  const now = memory()
+  const each = now.each.get(name)
+  const touches = scope().getStore()
+  if (!each || !touches) return make(ids)
+  dropTouched(each, tables, now)
+  const isOwn = basisOf(ids, tables, now.count).restsOn
+  const written = new Set([...touches].filter(isOwn).map((topic) => topic.slice(topic.indexOf('/') + 1)))
+  const taken = written.has(everything)
+    ? []
+    : ids.flatMap((id) => {
+        const one = written.has(id) ? undefined : each.of.get(id)
+        return one ? [{ id, one }] : []
+      })
+  const known = new Set(taken.map(({ id }) => id))
+  const missing = ids.filter((id) => !known.has(id))
+  const found = missing.length > 0 ? new Map(await make(missing)) : new Map<string, T>()
+  for (const { id, one } of taken) {
+    const value = ('value' in one ? one.value : await one.coming) as T | undefined
+    if (value !== undefined) found.set(id, value)
+  }
+  return found
+}
+
+/** Whether something kept is also what the own transaction would find. */
+function standsHere(basis: Basis): boolean {
+  const touches = scope().getStore()
+  if (!touches || isStale(basis, memory())) return false
+  const written = [...touches]
+  const isUntouched = (of: Basis): boolean => !written.some(of.restsOn) && [...of.on].every(isUntouched)
+  return isUntouched(basis)
 }
 
 /** Resting on what some tables hold of some things. */
@@ -317,11 +359,12 @@ type Derivation = { from: unknown[]; value: unknown }
  * @param name of what is derived, with whatever it is of
  */
 export function derived<T>(name: string, from: unknown[], make: () => T): T {
-  if (ownTransaction()) return make()
   const all = (globals[derivedKey] ??= new Map()) as Map<string, Derivation>
   const before = all.get(name)
   if (before && isSame(before.from, from)) return before.value as T
   const value = make()
+  // What follows from rows that nobody else sees yet would only push out what everybody asks for.
+  if (ownTransaction()) return value
   if (all.size > mostOfEach) all.clear()
   all.set(name, { from, value })
   return value
@@ -356,10 +399,17 @@ export function committed(touches: Touches, sequence: number): void {
   if (now.sequence === sequence - 1) now.sequence = sequence
 }
 
-/** Reads what other processes have written since it was last looked. */
-async function lookAround(): Promise<void> {
+/**
+ * Reads what other processes have written since it was last looked.
+ *
+ * @param atOnce at the start of a transaction, which nobody else writes beside
+ */
+export async function lookAround(atOnce = false): Promise<void> {
   const now = memory()
-  if (Date.now() - now.lookedAt < lookEvery) return
+  if (!atOnce && Date.now() - now.lookedAt < lookEvery) return
+  // Where nothing is kept nothing is out of date; before the first change of shape there is no such table either.
+  if (atOnce && now.kept.size + now.each.size === 0) return
+  if (atOnce) await now.looking
   now.looking ??= (async () => {
     const since = now.sequence
     const rows = await database().query<{ topic: string; sequence: number }>(

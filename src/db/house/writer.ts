@@ -1,7 +1,7 @@
 import 'server-only'
 import { Transaction } from 'sequelize'
 import { ownTransaction, shared, takeOpen } from './connection'
-import { committed, forget, gathering, noteTouches, type Touches } from './memory'
+import { committed, forget, gathering, lookAround, noteTouches, type Touches } from './memory'
 
 /**
  * Runs one use case's writes in one transaction: all of them are kept, or none.
@@ -18,6 +18,7 @@ export function write<T>(work: () => Promise<T>): Promise<T> {
     let sequence = 0
     const result = await gathering(touches, () =>
       open.sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, async () => {
+        await lookAround(true)
         const done = await work()
         if (touches.size > 0) sequence = await noteTouches(open.sequelize, touches)
         return done
