@@ -55,7 +55,8 @@ const kept = 'node_modules/.cache/atelier'
 let demo = ''
 let chromium = ''
 
-say('types and the build; lint, formatting, layer rules and the demo company …')
+say('types, the build, formatting and layer rules; the demo company and lint …')
+// Two lanes of about the same length.
 await Promise.all([
   (async () => {
     await runNode([bin('next/dist/bin/next'), 'typegen'], { stdio: 'ignore' })
@@ -64,12 +65,6 @@ await Promise.all([
       ...['--project', 'tsconfig.check.json', '--incremental', '--tsBuildInfoFile', `${kept}/types`],
     ])
     await timed('build', ensureBuild)
-  })(),
-  (async () => {
-    await step('lint rules', 'eslint/bin/eslint.js', [
-      '.',
-      ...['--cache', '--cache-strategy', 'content', '--cache-location', `${kept}/lint`],
-    ])
     await step('formatting rules', 'prettier/bin/prettier.cjs', [
       '--check',
       ...[
@@ -89,11 +84,17 @@ await Promise.all([
       '--config',
       '.dependency-cruiser.cjs',
     ])
+  })(),
+  (async () => {
     chromium = await ensureChromium()
     // Made once for all browser tests, each works on its own copy.
     demo = await timed('demo company', () =>
       ensureDemo('2026-10-14', { stdio: ['ignore', 'ignore', 'inherit'] }),
     )
+    await step('lint rules', 'eslint/bin/eslint.js', [
+      '.',
+      ...['--cache', '--cache-strategy', 'content', '--cache-location', `${kept}/lint`],
+    ])
   })(),
 ])
 // Jest leaves a core free by itself; nothing else runs beside these.
