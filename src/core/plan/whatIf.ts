@@ -1,6 +1,6 @@
 import { addDays, daysBetween, showDay, type Day } from '../calendar'
 import { fleetProblem, frostBy, safeBy, serviceId, type Fleet, type FleetVisit } from './fleetProblem'
-import { repairPlan, type PlanChange, type Unplaced } from './planner'
+import { checkPlan, repairPlan, type PlanChange, type Unplaced } from './planner'
 import { proposalsOf, type Proposal } from './proposals'
 import { bookedPlan, violationWords } from './tryMove'
 
@@ -21,8 +21,8 @@ export const changeNames: Record<FleetChange['kind'], string> = {
 }
 
 export type WhatIfAnswer = {
-  /** What of the booked visits would not hold, in words. */
-  broken: { machine: string; says: string }[]
+  /** What of the booked visits would not hold, in words; what does not hold now comes last, and says so. */
+  broken: { machine: string; says: string; isSo: boolean }[]
   /** The smallest repair, as changes to the present plan. */
   proposals: Proposal[]
   unplaced: Unplaced[]
@@ -48,12 +48,14 @@ export async function whatIf(fleet: Fleet, change: FleetChange, currency: string
     moveCost: fleet.terms.moveCents,
   })
   const numberOf = new Map(fleet.machines.map(({ id, number, name }) => [id, `${number} ${name}`]))
+  const already = new Set(checkPlan(problem, visits).map((each) => JSON.stringify(each)))
   const told = new Set<string>()
   return {
     broken: [
       ...(change.kind === 'frost' ? tooLate(booked, change.yardId) : []).map(({ machine, visit, frost }) => ({
         machine: `${machine.number} ${machine.name}`,
         says: `Frost has come before its winter visit with ${Math.round(100 * frostBy(booked, frost, daysBetween(fleet.today, visit.day)))} % (${showDay(visit.day, fleet.today)})`,
+        isSo: false,
       })),
       ...repaired.broken
         .filter(({ rule, task }) => rule !== 'helpers' && !task?.startsWith('winter '))
@@ -67,10 +69,11 @@ export async function whatIf(fleet: Fleet, change: FleetChange, currency: string
           return {
             machine: machines.map((id) => numberOf.get(id) ?? '').join(', '),
             says: `${violationWords(each, fleet)}${day === undefined ? '' : ` (${showDay(day, fleet.today)})`}`,
+            isSo: already.has(JSON.stringify(each)),
           }
         })
         .filter(({ machine, says }) => !told.has(machine + says) && told.add(machine + says)),
-    ],
+    ].sort((a, b) => Number(a.isSo) - Number(b.isSo)),
     proposals: proposalsOf(booked, repaired.problem, repaired.visits, currency),
     unplaced: repaired.unplaced,
   }

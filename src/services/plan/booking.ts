@@ -203,7 +203,7 @@ export async function requireDayToCome(day: string): Promise<void> {
 export async function requireHelpers(helperIds: readonly string[], leadId: string): Promise<void> {
   if (new Set([leadId, ...helperIds]).size < helperIds.length + 1)
     throw invalid({ helpers: 'Somebody is named twice on this visit.' })
-  for (const id of helperIds) await requireLead(id)
+  for (const id of helperIds) await requireLead(id, 'helpers')
 }
 
 /** A visit that nobody has approved, or not as it is now. */
@@ -212,10 +212,10 @@ export const notApproved = { approvedById: null, approvedAt: null }
 export const without = (ids: readonly string[] | null, id: string): string[] | null =>
   ids?.filter((each) => each !== id) ?? null
 
-export async function requireLead(leadId: string): Promise<void> {
-  const lead = await people.byId(leadId)
-  if (!lead || lead.retiredOn || lead.role === 'viewer')
-    throw invalid({ leadId: 'Choose a technician from the list.' })
+export async function requireLead(personId: string, field: 'leadId' | 'helpers' = 'leadId'): Promise<void> {
+  const person = await people.byId(personId)
+  if (!person || person.retiredOn || person.role === 'viewer')
+    throw invalid({ [field]: 'Choose a technician from the list.' })
 }
 
 /** @param but visits that give these services away in the same act */

@@ -179,6 +179,27 @@ test('what if somebody is away: what breaks, and the visit handed over on its da
   expect(none).toEqual({ broken: [], proposals: [], unplaced: [] })
 })
 
+test('what if: what does not hold already is told as that, after what the change breaks', async () => {
+  // Brandt does not work on Saturdays: this visit stands on one whatever Varga does.
+  const given = fleet({
+    machines: ['m1', 'm2'].map((id) => ({ id, number: id, name: 'trailer', yardId: 'y', away: [] })),
+    services: [
+      service('oil', '2026-08-08', { visitId: '2', machineId: 'm2' }),
+      service('seals', '2026-08-20', { visitId: '1' }),
+    ],
+    visits: [visit('2', '2026-08-08', { leadId: 'brandt', machineId: 'm2' }), visit('1', '2026-08-20')],
+  })
+  const away = await whatIf(
+    given,
+    { kind: 'away', personId: 'varga', from: '2026-08-17', to: '2026-08-21' },
+    'EUR',
+  )
+  expect(away.broken).toMatchObject([
+    { machine: 'm1 trailer', says: expect.stringContaining('varga'), isSo: false },
+    { machine: 'm2 trailer', says: expect.stringContaining('brandt'), isSo: true },
+  ])
+})
+
 test('marks too close to be told apart are drawn as one; the crew’s weeks count what is booked', () => {
   const band = { early: '2026-08-08', late: '2026-08-14' }
   const given = fleet({

@@ -101,7 +101,11 @@ describe('a booked winter visit', () => {
     expect(fine).toMatchObject({ broken: [], proposals: [] })
     const early = await whatIf(booked('2026-08-07'), { kind: 'frost', yardId: 'y', days: 3 }, 'EUR')
     expect(early.broken).toEqual([
-      { machine: 'T-04 trailer', says: 'Frost has come before its winter visit with 15 % (7\u00a0Aug)' },
+      {
+        machine: 'T-04 trailer',
+        says: 'Frost has come before its winter visit with 15 % (7\u00a0Aug)',
+        isSo: false,
+      },
     ])
     expect(early.proposals).toMatchObject([{ kind: 'moved', visit: { id: '7' } }])
     expect(early.proposals[0]!.day < '2026-08-07').toBe(true)

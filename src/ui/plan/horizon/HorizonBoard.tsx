@@ -213,18 +213,22 @@ function goodness(
   return `${total}; no plan is more than ${gap < 0.1 ? 'a tenth of a percent' : `${gap.toFixed(1)} %`} cheaper.`
 }
 
-/** What of the booked visits would not hold. */
+/** What of the booked visits would not hold, and last what does not hold anyway. */
 function Broken({ answer: { broken } }: { answer: WhatIfAnswer }) {
+  const breaks = broken.some(({ isSo }) => !isSo)
   return (
     <section className="part" aria-label="What breaks">
       <header>
-        <h2>{broken.length === 0 ? 'Every booked visit holds' : 'What breaks'}</h2>
+        <h2>
+          {breaks ? 'What breaks' : broken.length > 0 ? 'Nothing more breaks' : 'Every booked visit holds'}
+        </h2>
       </header>
       <ul className="line-list">
-        {broken.map(({ machine, says }) => (
+        {broken.map(({ machine, says, isSo }) => (
           <li key={machine + says}>
-            <span>
+            <span className={isSo ? 'second' : undefined}>
               <strong>{machine}</strong> {says}
+              {isSo && ' It is so already.'}
             </span>
           </li>
         ))}
