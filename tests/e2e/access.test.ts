@@ -3,6 +3,7 @@ import path from 'node:path'
 import type { AxeResults } from 'axe-core'
 import { demoApp } from '../support/demo'
 import type { Person } from '../support/browser'
+import { cookieOf } from '../support/session'
 
 const demo = demoApp()
 jest.setTimeout(300_000)
@@ -38,6 +39,16 @@ async function mainViews(person: Person): Promise<string[]> {
     await firstLink(person, '/fleet/pumps/P-12', '/sheets/'),
     '/stores',
     '/stores/VK-3',
+    '/stores/orders',
+    '/stores/picks',
+    '/stores/suppliers',
+    '/stores/stocktake',
+    '/stores/value',
+    '/winter',
+    '/winter/T-12',
+    '/winter/methods',
+    '/winter/yards',
+    '/winter/fluids',
     '/models',
     await firstLink(person, '/models', '/models/'),
     '/models/practices',
@@ -118,6 +129,40 @@ test('what does not exist is answered with 404 and a page that says so', async (
   }
   await person.goTo('/fleet/X-99')
   await person.sees('This page does not exist')
+})
+
+test('no link on any page leads nowhere', async () => {
+  const { value } = await cookieOf(demo.folder, 'lindqvist')
+  const read = async (address: string) => {
+    const answer = await fetch(demo.app.url + address, { headers: { cookie: `atelier=${value}` } })
+    return { status: answer.status, text: await answer.text() }
+  }
+  // Addresses that differ only in what they name are of one kind; from each kind of page one of each is followed.
+  const kindOf = (address: string) =>
+    address
+      .split('?')[0]!
+      .replace(/[0-9a-f]{8}-[0-9a-f-]{27}/g, 'id')
+      .replace(/[A-Z0-9]*-?\d[\w-]*/g, 'n')
+  const followed = new Set<string>()
+  const seen = new Set(['/today'])
+  const toRead = [...seen]
+  const broken: string[] = []
+  for (let page = toRead.shift(); page !== undefined; page = toRead.shift()) {
+    const { status, text } = await read(page)
+    if (status !== 200) broken.push(`${page}: ${status}`)
+    for (const [, link] of text.matchAll(/<a [^>]*?href="(\/[^"#]*)"/g)) {
+      const address = link!.replaceAll('&amp;', '&')
+      const kind = `${kindOf(page)} ${kindOf(address)}`
+      if (seen.has(address) || followed.has(kind)) continue
+      followed.add(kind)
+      seen.add(address)
+      toRead.push(address)
+    }
+  }
+  expect(broken).toEqual([])
+  // It has been everywhere: of every part of the application something was read.
+  for (const part of ['/plan/horizon', '/stores/orders', '/winter/methods', '/models/tools', '/settings'])
+    expect([...seen].some((address) => address.startsWith(part))).toBe(true)
 })
 
 test('what is not the reading of a page draws none', async () => {

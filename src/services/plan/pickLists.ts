@@ -13,18 +13,15 @@ import {
 } from '@/core/stores'
 import { isOpen, visitNumber, type VisitPage } from '@/core/plan'
 import { showDay } from '@/core/calendar'
-import { notFound } from '@/core/problem'
 import { stockLots } from '@/db/stores'
 import { visits, type VisitRow } from '@/db/plan'
 import { type Actor } from '../house'
 import { loadBook, loadOffers, loadPlaces, loadStock, modelsOfVersions, yardsOfWork } from '../stores'
-import { getVisit } from './visits'
+import { getVisit, visitAt } from './visits'
 
 /** The pick list of one visit. @throws a problem of kind `notFound` */
-export async function pickListOfVisit(actor: Actor, visitId: string): Promise<PickPage> {
-  const row = await visits.byId(visitId)
-  if (!row) throw notFound('This visit')
-  const [page] = await pickLists(actor, [row])
+export async function pickListOfVisit(actor: Actor, reference: string): Promise<PickPage> {
+  const [page] = await pickLists(actor, [await visitAt(reference)])
   return page!
 }
 

@@ -62,10 +62,22 @@ export async function visitsOfMachine(_actor: Actor, machineId: string): Promise
   return asLines(await visits.all({ machineId }, [['day', 'DESC']]))
 }
 
-/** A visit with its preparation, composed from the very model versions it was booked with. */
-export async function getVisit(_actor: Actor, id: string): Promise<VisitPage> {
-  const row = await visits.byId(id)
+/**
+ * The visit that an address names: by its id, or by its number as people write it.
+ *
+ * @throws a problem of kind `notFound`
+ */
+export async function visitAt(reference: string): Promise<VisitRow> {
+  const row = /^\d{1,9}$/.test(reference)
+    ? await visits.find({ number: Number(reference) })
+    : await visits.byId(reference)
   if (!row) throw notFound('This visit')
+  return row
+}
+
+/** A visit with its preparation, composed from the very model versions it was booked with. */
+export async function getVisit(_actor: Actor, reference: string): Promise<VisitPage> {
+  const row = await visitAt(reference)
   const [line] = await asLines([row])
   const units = await unitsOf(row.items)
   const { models } = units

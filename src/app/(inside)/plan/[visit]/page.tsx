@@ -35,14 +35,15 @@ import * as actions from '../actions'
 export const metadata: Metadata = { title: 'Visit' }
 
 export default async function VisitDetails({ params }: { params: Promise<{ visit: string }> }) {
-  const { visit: id } = await params
-  const actor = await requireActor(`/plan/${id}`)
-  const [visit, doubts, people, company] = await Promise.all([
-    load(getVisit(actor, id)),
-    approvalDoubts(actor, [id]),
+  const { visit: reference } = await params
+  const actor = await requireActor(`/plan/${reference}`)
+  const [visit, people, company] = await Promise.all([
+    load(getVisit(actor, reference)),
     listPeople(actor),
     getCompany(actor),
   ])
+  const { id } = visit
+  const doubts = await approvalDoubts(actor, [id])
   const { today } = present(company)
   const { number, day, startTime, leadId, note, version } = visit
   const late = visit.parts.filter((part) => part.stock && !part.stock.inTime)

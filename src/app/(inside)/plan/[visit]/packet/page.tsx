@@ -12,15 +12,18 @@ import { requireActor } from '../../../../access/session'
 export const metadata: Metadata = { title: 'Packet' }
 
 export default async function PacketPage({ params }: { params: Promise<{ visit: string }> }) {
-  const { visit: id } = await params
-  const actor = await requireActor(`/plan/${id}/packet`)
-  const [visit, pick] = await Promise.all([load(getVisit(actor, id)), load(pickListOfVisit(actor, id))])
+  const { visit: reference } = await params
+  const actor = await requireActor(`/plan/${reference}/packet`)
+  const [visit, pick] = await Promise.all([
+    load(getVisit(actor, reference)),
+    load(pickListOfVisit(actor, reference)),
+  ])
   const code = await QRCode.toString(`VISIT ${visitNumber(visit.number)}`, { type: 'svg', margin: 0 })
   return (
     <Page
       title={`Packet, visit ${visitNumber(visit.number)}: ${visit.machineNumber ? `${visit.machineNumber} ${visit.machineName}` : visit.services[0]?.pump}`}
       summary={[showLongDay(visit.day), visit.startTime, visit.lead, visit.place].filter(Boolean).join(' · ')}
-      back={{ href: `/plan/${id}`, label: `Visit ${visitNumber(visit.number)}` }}
+      back={{ href: `/plan/${visit.id}`, label: `Visit ${visitNumber(visit.number)}` }}
       actions={<PrintButton label="Print" />}
     >
       <Packet visit={visit} pick={pick} code={code} />
