@@ -4,7 +4,7 @@ import type { FrostAlarm, WinterNoteInput, WinterRow } from '@/core/winter'
 import type { Outcome } from '@/core/problem'
 import { Link } from '../frame/Link'
 import { PostMark } from '../graphics/PostMark'
-import { EveningButton } from './dialogs'
+import { EveningButton } from './dialogs/WinterNoteDialog'
 import { showDegrees, showWork, stateNames } from './words'
 import './winter.css'
 

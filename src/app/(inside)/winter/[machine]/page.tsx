@@ -18,7 +18,7 @@ import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '@/ui
 import { BookVisit } from '@/ui/plan'
 import { LaidUpNote } from '@/ui/winter/LaidUpNote'
 import { CircuitLine } from '@/ui/winter/CircuitLine'
-import { WinterNoteDialog } from '@/ui/winter/dialogs'
+import { WinterNoteDialog } from '@/ui/winter/dialogs/WinterNoteDialog'
 import { showDegrees, showLitres, showWork, stateInk, stateNames } from '@/ui/winter/words'
 import { load } from '../../../access/act'
 import { requireActor } from '../../../access/session'
