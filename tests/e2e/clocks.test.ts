@@ -13,6 +13,7 @@ const row = (person: Person, ...words: string[]) => person.row(...words)
 
 test('Today lists services by the last day on which acting is in time, and each row leads to its pump', async () => {
   const person = await coordinator()
+  await person.goTo('/today')
   await person.sees('Wednesday 14 October')
   // By the last day on which acting is in time: what is late already, then day after day.
   const acts = await person.page.$$eval('.due-row', (rows) =>

@@ -7,6 +7,7 @@ import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { createContext, useCallback, useContext, useState, type ReactNode } from 'react'
 import { FieldFrame, TextInput } from './FieldFrame'
+import { Note } from '../feedback/States'
 
 type Question = {
   title: string
@@ -72,11 +73,7 @@ export function ConfirmProvider({ children }: { children: ReactNode }) {
               />
             </FieldFrame>
           ) : (
-            error && (
-              <p role="alert" className="note note-oxide">
-                {error}
-              </p>
-            )
+            error && <Note tone="oxide">{error}</Note>
           )}
         </DialogContent>
         <DialogActions>

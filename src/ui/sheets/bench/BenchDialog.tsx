@@ -6,6 +6,7 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import type { ReactNode } from 'react'
+import { Note } from '../../feedback/States'
 
 type Props = {
   title: string
@@ -30,11 +31,7 @@ export function BenchDialog(props: Props) {
       <DialogContent>
         <div className="stack-tight">
           {children}
-          {error && (
-            <p role="alert" className="note note-oxide">
-              {error}
-            </p>
-          )}
+          {error && <Note tone="oxide">{error}</Note>}
         </div>
       </DialogContent>
       <DialogActions>

@@ -22,6 +22,7 @@ import { PhotoButton, PhotoStrip } from './PhotoStrip'
 import { SeenElsewhere } from './SeenElsewhere'
 import type { SheetHandle } from './useSheet'
 import { clockTime } from '../words'
+import { Note } from '../../feedback/States'
 
 type Props = {
   sheet: SheetPage
@@ -204,11 +205,7 @@ function PartsUsed({
         <h2>Parts used</h2>
         <span className="second">one tap takes it</span>
       </header>
-      {error && (
-        <p role="alert" className="note note-oxide">
-          {error}
-        </p>
-      )}
+      {error && <Note tone="oxide">{error}</Note>}
       <ul className="bench-parts">
         {state.content.parts.map((need) => {
           const uses = usesOf(state, need)

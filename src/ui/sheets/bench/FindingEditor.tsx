@@ -7,6 +7,7 @@ import { alwaysRenewed, findingOf, sortAt, soundFinding, type Finding } from '@/
 import { FieldFrame, TextInput } from '../../forms/FieldFrame'
 import { DamageChips, DecidedField, ExtentChips } from './DamageChips'
 import type { SheetHandle } from './useSheet'
+import { Note } from '../../feedback/States'
 
 type Props = {
   bench: SheetHandle
@@ -79,11 +80,7 @@ export function FindingEditor({ bench, assemblyId, position, stepKey = null, own
           </FieldFrame>
         </div>
       )}
-      {error && (
-        <p role="alert" className="note note-oxide">
-          {error}
-        </p>
-      )}
+      {error && <Note tone="oxide">{error}</Note>}
     </section>
   )
 }

@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { locksOf, type Lock } from '@/core/sheets'
 import { AskDialog } from './AskDialog'
 import type { SheetHandle } from './useSheet'
+import { Note } from '../../feedback/States'
 
 type Props = { bench: SheetHandle; stepKey: string | null; goes: 'on' | 'off' }
 
@@ -60,11 +61,7 @@ export function LocksPanel({ bench, stepKey, goes }: Props) {
           ))}
         </ul>
       )}
-      {error && (
-        <p role="alert" className="note note-oxide">
-          {error}
-        </p>
-      )}
+      {error && <Note tone="oxide">{error}</Note>}
       {goes === 'on' && (
         <Button variant="text" onClick={() => setAsking('add')}>
           Another person’s lock

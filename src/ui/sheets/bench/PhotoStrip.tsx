@@ -5,6 +5,7 @@ import { useRef, useState } from 'react'
 import type { SheetEntry } from '@/core/sheets'
 import { BenchDialog } from './BenchDialog'
 import type { PhotoAbout, SheetHandle } from './useSheet'
+import { Note } from '../../feedback/States'
 
 /** Photos of a step or a sheet, small; a tap opens one large. */
 export function PhotoStrip({ bench, photos }: { bench: SheetHandle; photos: SheetEntry<'photo'>[] }) {
@@ -83,11 +84,7 @@ export function PhotoButton({
           if (file) setError((await bench.addPhoto(file, about)) ?? '')
         }}
       />
-      {error && (
-        <p role="alert" className="note note-oxide">
-          {error}
-        </p>
-      )}
+      {error && <Note tone="oxide">{error}</Note>}
     </>
   )
 }

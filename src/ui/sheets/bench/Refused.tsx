@@ -1,6 +1,7 @@
 'use client'
 
 import { useEffect, useRef, type ReactNode } from 'react'
+import { Note } from '../../feedback/States'
 
 /** Why something was not taken. It comes into sight by itself: the confirmation must not hide it. */
 export function Refused({ words, children }: { words: string; children?: ReactNode }) {
@@ -10,9 +11,11 @@ export function Refused({ words, children }: { words: string; children?: ReactNo
     note.current?.scrollIntoView({ block: 'nearest' })
   }, [words])
   return (
-    <div ref={note} role="alert" className="note note-oxide refused">
-      {words}
-      {children}
+    <div ref={note} className="refused">
+      <Note tone="oxide">
+        {words}
+        {children}
+      </Note>
     </div>
   )
 }

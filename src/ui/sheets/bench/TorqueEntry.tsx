@@ -8,6 +8,7 @@ import { showTorque } from '@/core/torque'
 import { parseNumber, showNumber } from '@/core/units'
 import { FieldFrame, SelectInput, TextInput } from '../../forms/FieldFrame'
 import type { SheetHandle } from './useSheet'
+import { Note } from '../../feedback/States'
 
 const torqueUnits = ['N·m', 'in-lb', 'ft-lb', 'kgf·m'].map((unit) => ({ value: unit, label: unit }))
 
@@ -133,11 +134,7 @@ export function LookUpTorque({
           <TextInput id="looked-up-page" value={page} onChange={(event) => setPage(event.target.value)} />
         </FieldFrame>
       </div>
-      {error && (
-        <p role="alert" className="note note-oxide">
-          {error}
-        </p>
-      )}
+      {error && <Note tone="oxide">{error}</Note>}
       <Button variant="contained" onClick={() => void save({ value, unit, page })}>
         It says so: use this value
       </Button>
