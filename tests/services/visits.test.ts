@@ -93,6 +93,9 @@ test('a booked visit is composed: minutes with the way in counted once, parts, t
   const input = booking()
   expect(await now(() => bookVisit(coordinator, input))).toEqual({ number: '0001' })
   const visit = await now(() => getVisit(coordinator, input.id))
+  // Found by its number too, as it stands on paper.
+  expect((await now(() => getVisit(coordinator, String(visit.number).padStart(4, '0')))).id).toBe(input.id)
+  await expect(now(() => getVisit(coordinator, '9999'))).rejects.toThrow('could not be found')
   // As worked out by hand for these two tasks in the core's own test: 102 together, 189 one by one.
   expect([visit.minutes, visit.minutesOneByOne]).toEqual([102, 189])
   expect(visit.parts.map(({ part, quantity }) => [part, quantity])).toEqual([

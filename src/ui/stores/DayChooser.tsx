@@ -12,6 +12,9 @@ export function DayChooser({ day }: { day: string }) {
   const [typed, setTyped] = useState(day)
   return (
     <span className="day-chooser">
+      <label htmlFor="stores-day" className="second">
+        Day
+      </label>
       <DayInput
         id="stores-day"
         name="day"

@@ -400,7 +400,7 @@ function Put({
           type="button"
           className="plain-button"
           disabled={busy}
-          aria-label={`Lay ${line.number} at the bench`}
+          aria-label={`To the bench: ${line.number}`}
           onClick={() => void put('lay', 'At the bench.')}
         >
           To the bench
