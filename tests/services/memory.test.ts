@@ -700,6 +700,26 @@ describe('what is kept', () => {
     expect(rows).toHaveLength(1)
   })
 
+  test('is made by reading alone', async () => {
+    await expect(
+      kept('by writing', () => write(() => yards.update({ id: shop.yardId }, { name: 'Elsewhere' }))),
+    ).rejects.toThrow('by reading alone')
+  })
+
+  test('is given to a transaction that has written nothing it rests on, even while it is being made', async () => {
+    const { made, make } = counted()
+    const meanwhile = kept('names', make)
+    await write(async () => {
+      await yards.update({ id: shop.yardId }, { name: 'Elsewhere' })
+      await kept('names', make)
+      expect(made()).toBe(1)
+      await machines.update({ id: shop.machineId }, { name: 'Other' })
+      expect(await kept('names', make)).toEqual(['Other'])
+    })
+    await meanwhile
+    expect(await kept('names', make)).toEqual(['Other'])
+  })
+
   test('a value that something was made of, and that failed once, is asked for again', async () => {
     let fails = true
     const make = async () => {

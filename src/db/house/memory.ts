@@ -95,8 +95,13 @@ function lookScope(): AsyncLocalStorage<Looks> {
   return (globals[lookKey] ??= new AsyncLocalStorage()) as AsyncLocalStorage<Looks>
 }
 
-/** Runs a transaction that gathers what it touches. */
+/**
+ * Runs a transaction that gathers what it touches.
+ *
+ * @throws where it would be part of making something kept: a transaction that waits for that would never end
+ */
 export function gathering<T>(touches: Touches, work: () => Promise<T>): Promise<T> {
+  if (lookScope().getStore()) throw new Error('What is kept is made by reading alone.')
   return scope().run(touches, work)
 }
 
