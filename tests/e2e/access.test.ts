@@ -74,7 +74,7 @@ async function barriers(person: Person, theme: 'light' | 'dark', rules: string[]
       axe: { run: (options: object) => Promise<AxeResults> }
     }
     const { violations } = await checker.run(runOnly.length > 0 ? { runOnly } : {})
-    return violations.map(({ id, nodes }) => `${id}: ${nodes[0]!.html.slice(0, 120)}`)
+    return violations.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 120)}`))
   }, rules)
 }
 

@@ -86,7 +86,7 @@ test('what is picked for a visit comes off at its bench with one tap, and the si
   await person.goTo('/stores/picks?day=2026-10-14')
   await person.sees('All that it wants is laid ready.')
   // Brought back and picked anew, with its label.
-  await person.press('Bring FE-10 back')
+  await person.press('Bring back: FE-10')
   await person.sees('Back on the shelf.')
   const shelf = await pieces(person, 'FE-10')
   await person.goTo('/stores/picks?day=2026-10-14')

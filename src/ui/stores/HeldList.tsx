@@ -68,7 +68,7 @@ export function HeldList({ part, lots, places, mayMove, mayExtend, actions }: Pr
               <button
                 type="button"
                 className="plain-button"
-                aria-label={`Open a kit of lot ${lot.number}`}
+                aria-label={`Open one kit of lot ${lot.number}`}
                 onClick={() =>
                   confirm({
                     title: `Open one ${part.number} of lot ${lot.number}`,

@@ -105,7 +105,7 @@ function Lines({ suppliers }: { suppliers: SupplierLine[] }) {
               }
             />
             {fields.length > 1 && (
-              <Button onClick={() => remove(at)} aria-label={`Take line ${at + 1} away`}>
+              <Button onClick={() => remove(at)} aria-label={`Take away: line ${at + 1}`}>
                 Take away
               </Button>
             )}

@@ -185,7 +185,7 @@ function KitEntry({ parts }: { parts: Named[] }) {
             about={`piece ${at + 1}`}
             inputMode="numeric"
           />
-          <Button onClick={() => remove(at)} aria-label={`Take piece ${at + 1} out`}>
+          <Button onClick={() => remove(at)} aria-label={`Take out: piece ${at + 1}`}>
             Take out
           </Button>
         </FieldRow>
@@ -239,7 +239,7 @@ function InsteadEntry({ parts, choices }: { parts: NamedPart[]; choices: PartCho
           />
           <PlaceEntry at={at} parts={parts} choices={choices} />
           <TextEntry name={`insteadOf.${at}.approval`} label="Approved by" about={`line ${at + 1}`} />
-          <Button onClick={() => remove(at)} aria-label={`Take line ${at + 1} away`}>
+          <Button onClick={() => remove(at)} aria-label={`Take away: line ${at + 1}`}>
             Take away
           </Button>
         </FieldRow>

@@ -352,7 +352,7 @@ function BringOver({
       type="button"
       className="plain-button no-print nowrap"
       disabled={busy}
-      aria-label={`${line.number} is brought over`}
+      aria-label={`It is here: ${line.number}`}
       onClick={() => void bring()}
     >
       It is here
@@ -410,7 +410,7 @@ function Put({
         type="button"
         className="plain-button"
         disabled={busy}
-        aria-label={`Bring ${line.number} back`}
+        aria-label={`Bring back: ${line.number}`}
         onClick={() =>
           void (line.state === 'picked'
             ? put('shelve', 'Back on the shelf.')

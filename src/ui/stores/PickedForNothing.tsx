@@ -35,7 +35,7 @@ export function PickedForNothing({
               type="button"
               className="plain-button no-print"
               disabled={busy}
-              aria-label={`Bring ${line.number} back`}
+              aria-label={`Bring back: ${line.number}`}
               onClick={() => {
                 setBusy(true)
                 void move({

@@ -194,7 +194,7 @@ function Elements() {
                 type="button"
                 className="plain-button"
                 onClick={() => remove(at)}
-                aria-label={`Take ${name} away`}
+                aria-label={`Take away: ${name}`}
               >
                 Take away
               </button>

@@ -99,7 +99,7 @@ export function EveningButton({
   return (
     <Button
       variant="outlined"
-      aria-label={`Evening routine of ${number} is done`}
+      aria-label={`Done tonight: ${number}`}
       onClick={async () => {
         const outcome = await save({
           id,
