@@ -49,13 +49,18 @@ export async function whatIf(fleet: Fleet, change: FleetChange, currency: string
   })
   const numberOf = new Map(fleet.machines.map(({ id, number, name }) => [id, `${number} ${name}`]))
   const already = new Set(checkPlan(problem, visits).map((each) => JSON.stringify(each)))
+  const lateAnyway = new Set(
+    change.kind === 'frost'
+      ? tooLate({ ...booked, frosts: fleet.frosts }, change.yardId).map(({ visit }) => visit.id)
+      : [],
+  )
   const told = new Set<string>()
   return {
     broken: [
       ...(change.kind === 'frost' ? tooLate(booked, change.yardId) : []).map(({ machine, visit, frost }) => ({
         machine: `${machine.number} ${machine.name}`,
         says: `Frost has come before its winter visit with ${Math.round(100 * frostBy(booked, frost, daysBetween(fleet.today, visit.day)))} % (${showDay(visit.day, fleet.today)})`,
-        isSo: false,
+        isSo: lateAnyway.has(visit.id),
       })),
       ...repaired.broken
         .filter(({ rule, task }) => rule !== 'helpers' && !task?.startsWith('winter '))

@@ -107,6 +107,9 @@ describe('a booked winter visit', () => {
         isSo: false,
       },
     ])
+    // Booked for the 20th it is too late by the frost as it is.
+    const anyway = await whatIf(booked('2026-08-20'), { kind: 'frost', yardId: 'y', days: 3 }, 'EUR')
+    expect(anyway.broken).toMatchObject([{ machine: 'T-04 trailer', isSo: true }])
     expect(early.proposals).toMatchObject([{ kind: 'moved', visit: { id: '7' } }])
     expect(early.proposals[0]!.day < '2026-08-07').toBe(true)
   })
