@@ -247,7 +247,7 @@ class Chain {
     this.lateDays = min(lateDays, horizonDays)
     this.later = task.laterCosts.map((cost) => cost + this.own)
     // Where the plan leaves out a repeat, a chain may end anywhere: the bound is of what is placed.
-    this.isLoose = board.isBroken(task, board.days[task.index]!)
+    this.isLoose = board.isBroken(task)
     this.mayBe = new Uint8Array(horizonDays)
     const able = problem.crew.filter(({ skills }) => task.skill === undefined || skills.includes(task.skill))
     for (let day = 0; day < horizonDays; day++) {

@@ -1,6 +1,6 @@
 import { dayCost, reachOf } from './dayCost'
 import type { PlanMachine, PlanProblem, PlanTask } from './types'
-import { visitWork, type VisitWork } from './visitWork'
+import { travelBoth, visitWork, type VisitWork } from './visitWork'
 
 /** A task with what the search asks again and again. */
 export type Task = PlanTask & {
@@ -47,6 +47,33 @@ export type Machine = PlanMachine & {
   nearest: number[]
   hasFixed: boolean
   ways: Float64Array
+}
+
+/** Every yard that somebody or some machine belongs to. */
+export const yardsOf = ({ crew, machines }: PlanProblem): string[] =>
+  [...new Set([...crew.map(({ yard }) => yard), ...machines.map(({ yard }) => yard)])].filter(
+    (yard): yard is string => yard !== undefined,
+  )
+
+/** The machines of a problem, without their tasks yet. */
+export function readMachines(problem: PlanProblem, yards: readonly string[]): Machine[] {
+  const { horizonDays, crew, benches = [], fixed = [], travelMinutes } = problem
+  return problem.machines.map((machine, index) => {
+    const isBlocked = new Uint8Array(horizonDays)
+    for (const day of machine.blockedDays) if (day >= 0 && day < horizonDays) isBlocked[day] = 1
+    const ways = Float64Array.from(crew, ({ yard }) => travelBoth(travelMinutes, yard, machine.yard))
+    return {
+      index,
+      isBlocked,
+      yardIndex: machine.yard === undefined ? -1 : yards.indexOf(machine.yard),
+      benchIndex: benches.findIndex(({ yard }) => yard === machine.yard),
+      tasks: [],
+      ways,
+      hasFixed: fixed.some((each) => each.machine === machine.id),
+      nearest: crew.map((_, at) => at).sort((a, b) => ways[a]! - ways[b]!),
+      ...machine,
+    }
+  })
 }
 
 /** Tasks with what they hang together with. */

@@ -36,7 +36,7 @@ const placedOn = (board: Board, machine: Machine) =>
   machine.tasks
     .map((task) => {
       const days = board.days[task.index]!
-      return days.length === 0 ? '-' : board.isBroken(task, days) ? days.length : '+'
+      return days.length === 0 ? '-' : board.isBroken(task) ? days.length : '+'
     })
     .join(' ')
 
@@ -75,19 +75,19 @@ export function placeRest(board: Board): void {
   const groups = movableGroups(board)
     .filter(([task]) => task!.isWanted)
     .sort((a, b) => a[0]!.depth - b[0]!.depth || dueOf(a) - dueOf(b))
-  board.openingWeighs = 0.6
+  board.judging.openingWeighs = 0.6
   place(
     board,
     groups.filter((group) => group.some((task) => !isDone(board, task))),
   )
-  board.openingWeighs = 1
+  board.judging.openingWeighs = 1
 }
 
 const dueOf = (group: Task[]) => Math.min(...group.map(({ due }) => due))
 
 function isDone(board: Board, task: Task): boolean {
   const days = board.days[task.index]!
-  return days.length > 0 && !board.isBroken(task, days)
+  return days.length > 0 && !board.isBroken(task)
 }
 
 /** Puts visits on a board as they are, as far as the rules allow; in the order of their days. */

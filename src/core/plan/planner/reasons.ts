@@ -14,7 +14,7 @@ export function unplacedOf(board: Board, problem: PlanProblem): Unplaced[] {
       if (task.isRequired) result.push({ task: task.id, ...whyNot(task, board, problem) })
       continue
     }
-    if (!board.isBroken(task, days)) continue
+    if (!board.isBroken(task)) continue
     const window = repeatWindow(task, days[days.length - 1]!)
     result.push({
       task: occurrenceId(task.id, days.length),

@@ -1,4 +1,5 @@
-import type { Board, SavedPart, Visit } from './board'
+import type { Board, SavedPart } from './board'
+import type { Visit } from './visit'
 import type { Machine, Task } from './linked'
 import { randomFrom } from './random'
 import type { PlanOptions, PlanProblem } from './types'
@@ -102,7 +103,7 @@ export async function improve(
       for (const [task] of ruined) saveOnce(board, saved, task!.on)
       for (const group of ruined) for (const task of withJoined(group)) board.remove(task)
       recreate(board, ruined, saved, random)
-      board.openingWeighs = 1
+      board.judging.openingWeighs = 1
       const after = board.score
       if (after <= before + 1e-9 || random() < exp((before - after) / heat)) {
         if (after < bestScore - 1e-6) {
@@ -295,9 +296,9 @@ function recreate(board: Board, ruined: Task[][], saves: Saves, random: () => nu
     .map(({ group }) => group)
   const share = random()
   if (share < 0.7) {
-    board.shares = true
-    board.openingWeighs = 0.6 + 0.8 * random()
-  } else board.openingWeighs = share < 0.85 ? 1 : random()
+    board.judging.shares = true
+    board.judging.openingWeighs = 0.6 + 0.8 * random()
+  } else board.judging.openingWeighs = share < 0.85 ? 1 : random()
   board.heedsNext = random() < 0.5
   if (random() < 0.35) {
     const [task] = ruined[floor(random() * ruined.length)]!
@@ -306,13 +307,13 @@ function recreate(board: Board, ruined: Task[][], saves: Saves, random: () => nu
     const { visitFixedCost, accessMinutes } = task!.on
     const worth =
       visitFixedCost + board.rate * task!.access.reduce((sum, node) => sum + (accessMinutes[node] ?? 0), 0)
-    board.lure = { day: from + floor(random() * (to - from + 1)), worth: worth * random() }
+    board.judging.lure = { day: from + floor(random() * (to - from + 1)), worth: worth * random() }
   }
   place(board, inTurn(order), saves)
-  board.openingWeighs = 1
-  board.shares = false
+  board.judging.openingWeighs = 1
+  board.judging.shares = false
   board.heedsNext = false
-  board.lure = null
+  board.judging.lure = null
   for (const machine of [...saves.keys()]) prune(board, machine)
   for (const machine of [...saves.keys()])
     for (const task of machine.tasks) if (mayPay(board, task)) board.insert(task.group, { keep: false })
