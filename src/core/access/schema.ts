@@ -1,5 +1,4 @@
-import Joi from 'joi'
-import { id, line, version } from '../problem'
+import { Joi, id, line, version } from '../problem'
 import { roles, type Role } from './permissions'
 
 const signInName = () =>

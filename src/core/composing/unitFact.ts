@@ -1,5 +1,4 @@
-import Joi from 'joi'
-import { id } from '../problem'
+import { Joi, id } from '../problem'
 import type { Fact } from '../models'
 
 /** Something that is found out once on a unit, with what is known. */

@@ -1,5 +1,4 @@
-import Joi from 'joi'
-import { id, line } from '../problem'
+import { Joi, id, line } from '../problem'
 
 /** Larger files are refused, in bytes. */
 export const largestDocument = 25_000_000

@@ -1,6 +1,6 @@
-import Joi from 'joi'
+import type { Schema } from 'joi'
 import { meterFields, type MeterInput } from '../hours'
-import { day, id, line, note, optionalDay, optionalLine, timeOfDay, version } from '../problem'
+import { Joi, day, id, line, note, optionalDay, optionalLine, timeOfDay, version } from '../problem'
 import { parseNumber, quantitySchema, type Quantity } from '../units'
 
 export const storageKinds = {
@@ -403,7 +403,7 @@ export type PublishInput = {
 export const modelTextSchema = Joi.string().max(2_000_000).required().messages({
   'string.empty': 'Choose a file, or paste the model’s JSON data.',
   'string.max': 'This is too long for a pump model: at most two million characters.',
-}) as Joi.Schema<string>
+}) as Schema<string>
 
 export const publishSchema = Joi.object<PublishInput>({
   text: modelTextSchema,

@@ -1,5 +1,5 @@
-import Joi from 'joi'
-import { day, id, line, note, optionalLine, timeOfDay, version } from '../problem'
+import type { Schema, SchemaMap } from 'joi'
+import { Joi, day, id, line, note, optionalLine, timeOfDay, version } from '../problem'
 
 /** A reading as a person enters it. The value stays text until the meter's face is known. */
 export type ReadingInput = {
@@ -91,7 +91,7 @@ const mustSayWhy = line(300).required().messages({ 'string.empty': 'Say why, for
 const meterEvent = Joi.string().valid('', 'goes', 'stays').default('')
 
 // A form holds the fields of every decision; each decision takes its own and leaves the rest.
-const decision = (fields: Joi.SchemaMap) =>
+const decision = (fields: SchemaMap) =>
   Joi.object({ decision: Joi.string(), readingId: id().required(), ...fields }).prefs({ stripUnknown: true })
 
 // Joi infers `unknown` for alternatives that are told apart by a field of their own.
@@ -137,7 +137,7 @@ export const settlementSchema = Joi.alternatives().conditional(Joi.ref('.decisio
       .required()
       .messages({ 'any.only': 'Choose what to do with this reading.' }),
   }).unknown(),
-}) as unknown as Joi.Schema<SettlementInput>
+}) as unknown as Schema<SettlementInput>
 
 /** What makes a meter: its name, what it counts and its face. */
 export type MeterInput = {

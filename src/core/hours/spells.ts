@@ -1,7 +1,7 @@
-import Joi from 'joi'
+import type { CustomHelpers } from 'joi'
 import { showDay } from '../calendar'
 import type { KnownAhead } from './forecast'
-import { day, id, line, optionalDay, version } from '../problem'
+import { Joi, day, id, line, optionalDay, version } from '../problem'
 import { parseNumber } from '../units'
 
 export const spellKinds = { layUp: 'Lay-up', job: 'Booked job' } as const
@@ -38,7 +38,7 @@ const lastDayOfJob = Joi.any().custom((value: unknown, helpers) => {
   return error ? helpers.message({ custom: 'Enter the job’s last day.' }) : notBeforeFirst(checked, helpers)
 })
 
-function notBeforeFirst(value: string | null, helpers: Joi.CustomHelpers) {
+function notBeforeFirst(value: string | null, helpers: CustomHelpers) {
   const { fromDay } = helpers.state.ancestors[0] as SpellInput
   return value !== null && value < fromDay
     ? helpers.message({ custom: 'The last day is before the first.' })

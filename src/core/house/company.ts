@@ -1,7 +1,6 @@
-import Joi from 'joi'
 import { dateOrders, type DateOrder } from '../calendar'
 import { passwordField, signInNameField } from '../access'
-import { id, line, version } from '../problem'
+import { Joi, id, line, version } from '../problem'
 import { unitPreferencesSchema, type UnitPreferences } from '../units'
 
 export type CompanyInput = {

@@ -1,6 +1,5 @@
-import Joi from 'joi'
 import type { FlowReading } from '../hydraulics'
-import { day, id, line, optionalLine, version } from '../problem'
+import { Joi, day, id, line, optionalLine, version } from '../problem'
 import { parseNumber } from '../units'
 import { symptomKeys, type SymptomKey } from './symptoms'
 

@@ -1,4 +1,5 @@
-import Joi from 'joi'
+import { Joi } from '../problem'
+import type { Schema } from 'joi'
 import { practiceKeys } from '../practices'
 import { unitsOf } from '../units'
 import {
@@ -28,7 +29,7 @@ const words = (max = 200) => text(max).allow('').default('')
 const optionalKey = () => key().allow(null).default(null)
 const minutes = () => Joi.number().min(0).max(10_000)
 const positive = () => Joi.number().greater(0).max(1e9)
-const list = <T>(item: Joi.Schema<T>) => Joi.array().items(item).default([])
+const list = <T>(item: Schema<T>) => Joi.array().items(item).default([])
 const synonyms = Joi.array().items(text(60)).default([])
 
 const treatment = Joi.object({

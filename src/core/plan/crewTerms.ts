@@ -1,6 +1,5 @@
-import Joi from 'joi'
 import { qualifications, type Qualification } from '../models'
-import { day, id, version } from '../problem'
+import { Joi, day, id, version } from '../problem'
 
 export type Span = { from: string; to: string }
 

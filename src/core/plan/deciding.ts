@@ -1,10 +1,9 @@
-import Joi from 'joi'
 import type { Day } from '../calendar'
 import { groupBy } from '../lists'
 import type { PartUnit } from '../stores'
 import type { BookableClock } from './bookable'
 import type { Weighed } from './weigh'
-import { day, id, version } from '../problem'
+import { Joi, day, id, version } from '../problem'
 import type { TakeInput } from './taking'
 
 const items = () =>

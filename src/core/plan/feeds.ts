@@ -1,5 +1,4 @@
-import Joi from 'joi'
-import { id, line } from '../problem'
+import { Joi, id, line } from '../problem'
 
 /** A private calendar link: of one yard, of one technician, or of everything where neither is named. */
 export type FeedInput = { id: string; name: string; yardId: string | null; personId: string | null }

@@ -1,5 +1,4 @@
-import Joi from 'joi'
-import { day, id, line, optionalLine } from '../problem'
+import { Joi, day, id, line, optionalLine } from '../problem'
 
 /** What a row of Today is about: `service:…`, `sign:…`, `reading:…`, `doubt:…`, `slip:…`, `earlyCheck:…`, `part:…`. */
 const subject = () =>

@@ -1,6 +1,5 @@
-import Joi from 'joi'
 import type { Day } from '../calendar'
-import { day, id, version } from '../problem'
+import { Joi, day, id, version } from '../problem'
 
 /** What is taken of a plan: visits as they are to be, and those that are cancelled for them. */
 export type TakeInput = {

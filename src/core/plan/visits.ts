@@ -1,5 +1,4 @@
-import Joi from 'joi'
-import { day, id, line, note, timeOfDay, version } from '../problem'
+import { Joi, day, id, line, note, timeOfDay, version } from '../problem'
 
 export const visitStates = {
   proposed: 'Proposed',

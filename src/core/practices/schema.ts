@@ -1,5 +1,4 @@
-import Joi from 'joi'
-import { id, line, optionalLine, version } from '../problem'
+import { Joi, id, line, optionalLine, version } from '../problem'
 import { practiceKeys, practiceOf, type PracticeKey } from './catalogue'
 import type { Product } from './resolve'
 

@@ -1,4 +1,5 @@
-import Joi from 'joi'
+import { Joi } from './joi'
+import type { Schema } from 'joi'
 
 /** Field kinds that several schemas share, with the limits the database columns have. */
 
@@ -58,4 +59,4 @@ export const referenceSchema = Joi.object<Reference>({
   .required()
 
 /** Which row, and nothing else. */
-export const idSchema = id().required() as Joi.Schema<string>
+export const idSchema = id().required() as Schema<string>

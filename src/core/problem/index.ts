@@ -1,3 +1,4 @@
+export { Joi } from './joi'
 export { check, checkOptions, fieldMessages } from './check'
 export {
   type Reference,

@@ -1,7 +1,7 @@
-import Joi from 'joi'
+import type { ObjectSchema, Schema, SchemaMap } from 'joi'
 import { damageKeys, dispositionKeys, extents, findingSortKeys } from '../inspection'
 import { dimensions, parseNumber } from '../units'
-import { id, line, note, optionalDay, optionalLine, version } from '../problem'
+import { Joi, id, line, note, optionalDay, optionalLine, version } from '../problem'
 import { endReasons } from '../wear'
 import {
   pieceFates,
@@ -39,7 +39,7 @@ export const usedQuantity = () =>
   })
 
 /** What each kind of entry that a device sends must say. */
-export const payloadSchemas: { [Kind in DeviceEntryKind]: Joi.ObjectSchema<Payloads[Kind]> } = {
+export const payloadSchemas: { [Kind in DeviceEntryKind]: ObjectSchema<Payloads[Kind]> } = {
   reading: Joi.object({
     meterId: id().required(),
     typed: optionalLine(40),
@@ -323,7 +323,7 @@ export const abandonSchema = Joi.object<AbandonInput>({
 })
 
 export type CorrectionInput = { id: string; sheetId: string } & Correction
-const correction = (fields: Joi.SchemaMap) =>
+const correction = (fields: SchemaMap) =>
   Joi.object({
     id: id().required(),
     sheetId: id().required(),
@@ -367,4 +367,4 @@ export const correctionSchema = Joi.alternatives().conditional(Joi.ref('.about')
       .required()
       .messages({ 'any.only': 'Choose what to correct.' }),
   }).unknown(),
-}) as unknown as Joi.Schema<CorrectionInput>
+}) as unknown as Schema<CorrectionInput>

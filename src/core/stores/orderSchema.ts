@@ -1,5 +1,4 @@
-import Joi from 'joi'
-import { day, id, line, note, optionalDay, optionalLine, version } from '../problem'
+import { Joi, day, id, line, note, optionalDay, optionalLine, version } from '../problem'
 import type { StockAct } from './buckets'
 import { stockActs } from './buckets'
 import { amount, cured, price, wholeNumber } from './schema'

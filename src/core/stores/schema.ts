@@ -1,7 +1,6 @@
-import Joi from 'joi'
 import type { KitPiece } from './kits'
 import { readCured, shelfGroups, type ShelfGroup } from './shelfLife'
-import { day, id, line, note, optionalDay, optionalLine, version } from '../problem'
+import { Joi, day, id, line, note, optionalDay, optionalLine, version } from '../problem'
 import { parseNumber, readMoney } from '../units'
 
 export const partUnits = { piece: 'pieces', L: 'litres', mL: 'millilitres', g: 'grams' } as const

@@ -1,6 +1,5 @@
-import Joi from 'joi'
 import type { Day } from '../calendar'
-import { id, line, note, optionalDay, optionalLine, version } from '../problem'
+import { Joi, id, line, note, optionalDay, optionalLine, version } from '../problem'
 import { parseNumber, unitsOf } from '../units'
 
 export const toolKinds = {

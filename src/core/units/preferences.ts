@@ -1,4 +1,4 @@
-import Joi from 'joi'
+import { Joi } from '../problem'
 import { unitsOf, type Dimension } from './quantity'
 
 /** The unit a company reads each dimension in. Torque is always shown in three units together. */

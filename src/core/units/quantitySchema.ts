@@ -1,4 +1,4 @@
-import Joi from 'joi'
+import { Joi } from '../problem'
 import { quantity, unitsOf, type Dimension, type Quantity } from './quantity'
 import { parseNumber } from './parseNumber'
 

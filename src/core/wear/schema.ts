@@ -1,5 +1,4 @@
-import Joi from 'joi'
-import { day, id, line, optionalDay, optionalLine } from '../problem'
+import { Joi, day, id, line, optionalDay, optionalLine } from '../problem'
 import { parseNumber } from '../units'
 import { dutyFactors, type DutyKey } from './rules'
 

@@ -1,5 +1,4 @@
-import Joi from 'joi'
-import { day, id, line, note, optionalDay, optionalLine, version } from '../problem'
+import { Joi, day, id, line, note, optionalDay, optionalLine, version } from '../problem'
 import { parseNumber } from '../units'
 import { elementKinds, zones, type CircuitElement, type Zone } from './circuit'
 import { methodNames, methodsFor, type Method } from './methods'

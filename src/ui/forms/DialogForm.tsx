@@ -4,7 +4,7 @@ import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
-import type Joi from 'joi'
+import type { Schema } from 'joi'
 import { useState, type ReactNode } from 'react'
 import type { FieldValues } from 'react-hook-form'
 import type { Outcome } from '@/core/problem'
@@ -16,7 +16,7 @@ type Props<Values extends FieldValues> = {
   label: string
   look?: 'outlined' | 'contained' | 'text'
   title: string
-  schema: Joi.Schema
+  schema: Schema
   /** Fresh values each time it opens: a new row gets its id here. */
   start: () => Values
   action: (values: Values) => Promise<Outcome<unknown>>

@@ -1,7 +1,7 @@
 'use client'
 
 import Button from '@mui/material/Button'
-import type Joi from 'joi'
+import type { Schema } from 'joi'
 import { useEffect, useId, useState, type ReactNode } from 'react'
 import { FormProvider, useForm, type DefaultValues, type FieldValues, type Path } from 'react-hook-form'
 import type { Outcome, Problem, StaleEdit } from '@/core/problem'
@@ -10,7 +10,7 @@ import { holdUnsaved } from '../frame/unsaved'
 import { schemaResolver } from './resolver'
 
 type Props<Values extends FieldValues, Result> = {
-  schema: Joi.Schema
+  schema: Schema
   values: Values
   /** Saves; problems come back as values and are shown beside their fields. */
   action: (values: Values) => Promise<Outcome<Result>>

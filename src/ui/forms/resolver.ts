@@ -1,4 +1,4 @@
-import type Joi from 'joi'
+import type { Schema } from 'joi'
 import type { FieldErrors, FieldValues, Resolver } from 'react-hook-form'
 import { checkOptions, fieldMessages } from '@/core/problem'
 
@@ -6,7 +6,7 @@ import { checkOptions, fieldMessages } from '@/core/problem'
  * Checks a form with the core schema its service uses. What is handed on is what was typed: the
  * service checks and converts it from scratch, so nothing is converted twice.
  */
-export function schemaResolver<Values extends FieldValues>(schema: Joi.Schema): Resolver<Values> {
+export function schemaResolver<Values extends FieldValues>(schema: Schema): Resolver<Values> {
   return (values) => {
     const { error } = schema.validate(values, checkOptions)
     if (!error) return { values, errors: {} }

@@ -1,7 +1,7 @@
 'use client'
 
+import { Joi } from '@/core/problem'
 import Button from '@mui/material/Button'
-import Joi from 'joi'
 import type { VerdictKind } from '@/core/hours'
 import { EmptyState, LoadingState, Note } from '../feedback/States'
 import { useConfirm } from '../forms/Confirm'

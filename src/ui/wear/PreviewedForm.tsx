@@ -4,7 +4,7 @@ import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
-import type Joi from 'joi'
+import type { Schema } from 'joi'
 import { useEffect, useState, type ReactNode } from 'react'
 import { useFormContext, type FieldValues } from 'react-hook-form'
 import { showFarDay } from '@/core/calendar'
@@ -19,7 +19,7 @@ import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '../t
 type Props<Values extends FieldValues> = {
   label: string
   title: string
-  schema: Joi.Schema
+  schema: Schema
   start: () => Values
   preview: (values: Values) => Promise<Outcome<RuleMove[]>>
   save: (values: Values) => Promise<Outcome>
