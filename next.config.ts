@@ -6,8 +6,10 @@ const config: NextConfig = {
   poweredByHeader: false,
   // `npm test` checks the types, those of the tests and scripts too; a build does not do it once more.
   typescript: { ignoreBuildErrors: true },
-  // The whole application is one company's live data: nothing is kept between visits to a page.
   experimental: {
+    // A server that lives for one test reads the code of those pages only that are asked for.
+    preloadEntriesOnStart: process.env.ATELIER_LAZY !== '1',
+    // The whole application is one company's live data: nothing is kept between visits to a page.
     staleTimes: { dynamic: 0, static: 30 },
     // A pump model may have two million characters, of up to three bytes each in text as it is typed.
     serverActions: { bodySizeLimit: '6mb' },

@@ -47,7 +47,7 @@ test('the demo offers its accounts, and each role sees what it may do', async ()
       all.map((each) => each.textContent),
     )
     expect(buttons.sort()).toEqual(role.onMachine.sort())
-    await person.page.browserContext().close()
+    await person.leave()
   }
 })
 

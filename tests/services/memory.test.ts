@@ -46,8 +46,8 @@ import {
   saveLimit,
 } from '@/services/wear'
 import { startSheet } from '@/services/sheets'
-import { at, bookedSheet, Tablet, workshop, type Workshop } from '../support/bench'
-import { removeDatabase } from '../support/database'
+import { at, bookedSheet, makeWorkshop, Tablet, workshop, type Workshop } from '../support/bench'
+import { madeOnce, removeDatabase } from '../support/database'
 import {
   frostWatch,
   getMachineWinter,
@@ -569,6 +569,17 @@ async function fill(): Promise<void> {
   })
 }
 
+/** The workshop with all that, made once and copied for every run of a law. */
+const filledWorkshop = () =>
+  madeOnce('filled', async () => {
+    shop = await makeWorkshop()
+    await at(day, async () => {
+      await bookedSheet(shop)
+      await fill()
+    })
+    return shop
+  })
+
 /** Does it; what a rule forbids is not done, which is as good. */
 async function carryOut({ what, do: act }: Act, n: number): Promise<void> {
   await act(n).catch((error: unknown) => {
@@ -581,10 +592,8 @@ test('law: after any sequence of writes everything that is kept equals what is m
   const step = fc.tuple(fc.nat(acts.length - 1), fc.nat(999))
   await fc.assert(
     fc.asyncProperty(fc.array(step, { minLength: 1, maxLength: 14 }), async (steps) => {
-      shop = await workshop()
+      shop = await filledWorkshop()
       await at(day, async () => {
-        await bookedSheet(shop)
-        await fill()
         await answers()
         for (const [which, n] of steps) {
           await carryOut(acts[which]!, n)
@@ -605,10 +614,8 @@ test('law: inside a transaction what is given is what would be made from nothing
   const step = fc.tuple(fc.nat(acts.length - 1), fc.nat(999))
   await fc.assert(
     fc.asyncProperty(fc.array(step, { minLength: 1, maxLength: 6 }), async (steps) => {
-      shop = await workshop()
+      shop = await filledWorkshop()
       const [given, fresh] = await at(day, async () => {
-        await bookedSheet(shop)
-        await fill()
         await answers()
         return write(async () => {
           for (const [which, n] of steps) await carryOut(acts[which]!, n)
@@ -741,6 +748,8 @@ describe('what is kept', () => {
   test('what was learned of a meter outlives the process, and only of the very readings it was learned from', async () => {
     const asked = () =>
       at(day, async () => (await getWear(shop.coordinator, shop.pumpId))!.clocks.map((each) => each.aboutDay))
+    // Of the meters of other tests too.
+    forgetFits()
     const before = await asked()
     expect(before.some((each) => each !== null)).toBe(true)
     expect(await keepFits()).toBe(1)

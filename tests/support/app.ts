@@ -113,4 +113,5 @@ export async function makeDemo(folder: string): Promise<void> {
 
 /** The demo's clock in tests: a fixed instant on its first day, whatever the real time is. */
 export const demoStart = '2026-10-14T08:00:00Z'
-export const demoEnv = { ATELIER_TODAY: demoStart, ATELIER_DEMO: '1' }
+/** A server for a test draws no page before it is asked for one: most would never be looked at. */
+export const demoEnv = { ATELIER_TODAY: demoStart, ATELIER_DEMO: '1', ATELIER_LAZY: '1' }

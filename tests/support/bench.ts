@@ -35,7 +35,7 @@ export function workshop(model: object = ostrelModel()): Promise<Workshop> {
   return madeOnce(JSON.stringify(model), () => makeWorkshop(model))
 }
 
-async function makeWorkshop(model: object): Promise<Workshop> {
+export async function makeWorkshop(model: object = ostrelModel()): Promise<Workshop> {
   const { coordinator, yardId } = await makeCompany()
   const ids = { modelId: uuid(), machineId: uuid(), meterId: uuid(), pumpId: uuid() }
   const person = (name: string, role: Actor['role']): Actor => ({ id: uuid(), name, role })

@@ -36,9 +36,19 @@ export class Person {
     readonly url: string,
   ) {}
 
-  /** Somebody else at another device: cookies of their own. */
-  static async at(browser: Browser, url: string, size = { width: 1280, height: 800 }): Promise<Person> {
-    const context = await browser.createBrowserContext()
+  /**
+   * Somebody at a device of their own.
+   *
+   * @param isKnown at the device that the browser keeps: it has the code of pages from whoever was there before,
+   *   and nothing else; only one person at a time
+   */
+  static async at(
+    browser: Browser,
+    url: string,
+    size = { width: 1280, height: 800 },
+    isKnown = false,
+  ): Promise<Person> {
+    const context = isKnown ? browser.defaultBrowserContext() : await browser.createBrowserContext()
     const page = await context.newPage()
     // Leaving a form with something typed in it asks first; this person always means it.
     page.on('dialog', (dialog) => void dialog.accept())
@@ -47,6 +57,17 @@ export class Person {
     // tsx names inner functions through a helper that a page does not have.
     await page.evaluateOnNewDocument('globalThis.__name ??= (target) => target')
     return new Person(page, url)
+  }
+
+  /** Goes, with everything that is kept of them on the device. */
+  async leave(): Promise<void> {
+    const context = this.page.browserContext()
+    if (context !== this.page.browser().defaultBrowserContext()) return context.close()
+    const client = await this.page.createCDPSession()
+    const storageTypes = 'cookies,local_storage,indexeddb,service_workers,cache_storage'
+    await client.send('Storage.clearDataForOrigin', { origin: this.url, storageTypes })
+    await client.send('Network.clearBrowserCookies')
+    for (const page of await context.pages()) if (page.url() !== 'about:blank') await page.close()
   }
 
   async goTo(path: string): Promise<void> {

@@ -17,6 +17,8 @@ export type DemoApp = {
 /** Serves the demo before the tests of a file and ends it after them; on a later day where one is given. */
 export function demoApp(today?: string): DemoApp {
   const data = dataFolder()
+  /** Who came during the test that runs. */
+  let visitors: Person[] = []
   const demo = {
     folder: data.folder,
     someone: async (role, size) => {
@@ -26,13 +28,22 @@ export function demoApp(today?: string): DemoApp {
       await person.page.goto(`${demo.app.url}/icon.svg`)
       return person
     },
-    stranger: (size) => Person.at(demo.browser, demo.app.url, size),
+    stranger: async (size) => {
+      const person = await Person.at(demo.browser, demo.app.url, size, visitors.length === 0)
+      visitors.push(person)
+      return person
+    },
   } as DemoApp
   beforeAll(async () => {
     await makeDemo(data.folder)
     demo.app = await startApp(data.folder, { ...demoEnv, ...(today ? { ATELIER_TODAY: today } : {}) })
     demo.browser = await openBrowser()
   }, 240_000)
+  // An open sheet asks for news every few seconds for as long as it stands: nobody stays after their test.
+  afterEach(async () => {
+    for (const person of visitors) await person.leave().catch(() => undefined)
+    visitors = []
+  })
   afterAll(async () => {
     await demo.browser?.close()
     await demo.app?.stop()

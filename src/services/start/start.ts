@@ -36,7 +36,7 @@ export async function start(): Promise<void> {
     watchDays()
     // Once this has ended the server listens: until then it would wait for its own answer.
     const port = process.env.PORT
-    if (port) setTimeout(() => void warm(port), 0)
+    if (port && process.env.ATELIER_LAZY !== '1') setTimeout(() => void warm(port), 0)
   } catch (error) {
     const message = error instanceof Error ? error.message : String(error)
     console.error(`Atelier could not start: ${message} (data in ${dataFolder()}).`)
