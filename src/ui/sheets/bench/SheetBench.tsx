@@ -104,6 +104,8 @@ export function SheetBench({
               </span>
             ) : bench.waiting > 0 ? (
               <span className="second">sending {bench.waiting} …</span>
+            ) : !bench.looked ? (
+              <span className="second">looking what waits here …</span>
             ) : (
               <span className="moss strong">All saved</span>
             )}

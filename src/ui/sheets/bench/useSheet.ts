@@ -33,6 +33,8 @@ export type SheetHandle = {
   /** Somebody signed it or gave it up meanwhile. */
   closed: boolean
   lasting: boolean
+  /** Whether it is known yet what waits on this device. */
+  looked: boolean
   /** Writes an entry; answers with the sentence that stands in the way, or null. */
   write: <Kind extends DeviceEntryKind>(
     kind: Kind,
@@ -83,6 +85,7 @@ export function useSheet(
   /** Failed on our side: offered again, but not at once. */
   const heldUntil = useRef(new Map<string, number>())
   const [lasting, setLasting] = useState(true)
+  const [looked, setLooked] = useState(false)
   const outbox = useRef<Outbox | null>(null)
   const busy = useRef(false)
   const again = useRef<() => Promise<void>>(async () => undefined)
@@ -176,6 +179,7 @@ export function useSheet(
         if (photo) urls.current.set(photoId, URL.createObjectURL(photo.blob))
       }
       setQueue(waiting)
+      setLooked(true)
       await exchange()
     }
     void start()
@@ -306,6 +310,7 @@ export function useSheet(
     trouble,
     closed,
     lasting,
+    looked,
     write,
     discard,
   }
