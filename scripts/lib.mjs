@@ -236,8 +236,11 @@ export async function ensureChromium() {
   if (!chromium && mayInstall) {
     say('installing Chromium from Debian …')
     await run('apt-get', ['update', '-qq'])
-    await run('apt-get', ['install', '-y', '-qq', 'chromium'], { env: { DEBIAN_FRONTEND: 'noninteractive' } })
-    chromium = findChromium()
+    for (const name of ['chromium-headless-shell', 'chromium']) {
+      await run('apt-get', ['install', '-y', '-qq', name], { env: { DEBIAN_FRONTEND: 'noninteractive' } })
+      chromium = findChromium()
+      if (chromium) break
+    }
   }
   if (!chromium) {
     giveUp(
