@@ -184,7 +184,9 @@ export async function readMeter(person: Person, add: number | 'expected'): Promi
   const label = await person.page.$eval('.bench-work label', (each) => each.textContent!)
   await person.type(label, value.toFixed(1))
   await person.sees('Fits')
-  await person.page.click('.bench-work .confirm')
+  // The verdict that comes in draws the button anew and moves it: found and pressed in one go.
+  await person.page.waitForSelector('.bench-work .confirm:not([disabled])')
+  await person.page.$eval('.bench-work .confirm', (button) => (button as HTMLElement).click())
   await person.page.waitForFunction(() =>
     ['Isolate and lock out', 'How is', 'Is this', 'What drives'].some((words) =>
       document.querySelector('.bench-work h2')?.textContent?.startsWith(words),
