@@ -259,7 +259,7 @@ describe('who is to blame for a doubt', () => {
     expect(settleBlame(history([reading(0, 4800)]), [reading(7, 12), reading(14, 34)])).toBeNull()
   })
 
-  test('law: of a true history of usual use with one wrong reading one reading ends in doubt at most', () => {
+  test('law: one wrong reading in a true history keeps at most one in doubt, of unusual use those it contradicts', () => {
     fc.assert(
       fc.property(
         fc.array(fc.integer({ min: 120, max: 260 }), { minLength: 9, maxLength: 14 }),
@@ -268,12 +268,9 @@ describe('who is to blame for a doubt', () => {
         (tenths, wrong, off) => {
           let value = 47_000
           const truth = tenths.map((each, week) => reading(week * 7, (value += each) / 10))
-          // One that is unusual even without the wrong one stays in doubt beside it, until somebody looks.
           const others = truth.filter((_, index) => index !== wrong)
-          fc.pre(
-            others.every((each, index) =>
-              isAcceptedAtOnce(judgeReading(history(others.slice(0, index)), each).kind),
-            ),
+          const areUsual = others.every((each, index) =>
+            isAcceptedAtOnce(judgeReading(history(others.slice(0, index)), each).kind),
           )
           const entered = truth.map((each, index) =>
             index === wrong ? { ...each, value: Math.max(0, each.value + off / 10) } : each,
@@ -295,7 +292,10 @@ describe('who is to blame for a doubt', () => {
             ]
             doubted = [...doubted.filter(({ id }) => !cleared.has(id)), back]
           }
-          expect(doubted.length).toBeLessThanOrEqual(1)
+          // One that is unusual even without the wrong one waits for a person, where that contradicts it.
+          const held = entered.slice(wrong + 1).filter((each) => each.value < entered[wrong]!.value)
+          expect(doubted.length).toBeLessThanOrEqual(areUsual ? 1 : 1 + held.length)
+          if (!areUsual) return
           // Where the wrong one is above two that follow, it is the one.
           if (entered[wrong]!.value > entered[wrong + 2]!.value)
             expect(doubted.map(({ id }) => id)).toEqual([`r${wrong * 7}`])
