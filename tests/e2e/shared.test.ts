@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid'
 import { demoApp } from '../support/demo'
-import { confirm } from '../support/benchWalk'
+import { breakdown, confirm, isRead, typeReading } from '../support/benchWalk'
 import type { Person } from '../support/browser'
 
 jest.setTimeout(180_000)
@@ -201,4 +201,63 @@ test('one entry that cannot be kept is told, and holds up no other', async () =>
   expect(list.slice(1).every(({ payload }) => texts.has(payload.text))).toBe(true)
   await person.press('I have seen it')
   await person.page.waitForFunction(() => !document.body.innerText.includes('write it again'))
+})
+
+test('what is entered before the device has opened its storage, or while it has no room, is not lost', async () => {
+  const person = await demo.someone('technician', tablet)
+  const { page } = person
+  await breakdown(person, 'V-11', 'Renew inlet valves')
+  await person.sees('All saved')
+  const sheet = new URL(page.url()).pathname
+  await person.goTo('/today')
+  // A page of an older version stands in another tab and holds the storage: this one cannot open it yet.
+  const older = await page.browserContext().newPage()
+  await older.goto(`${person.url}/icon.svg`)
+  await older.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        indexedDB.deleteDatabase('atelier').onsuccess = () => {
+          const opening = indexedDB.open('atelier', 2)
+          opening.onupgradeneeded = () => {
+            opening.result.createObjectStore('outbox', { keyPath: 'id' }).createIndex('sheet', 'sheetId')
+            opening.result.createObjectStore('device', { keyPath: 'name' })
+            opening.result.createObjectStore('photos', { keyPath: 'id' })
+          }
+          opening.onsuccess = () => {
+            Object.assign(window, { held: opening.result })
+            resolve()
+          }
+        }
+      }),
+  )
+  await page.bringToFront()
+  await person.goTo(sheet)
+  const shows = await typeReading(person, 2)
+  await page.$eval('.bench-work .confirm', (button) => (button as HTMLElement).click())
+  await person.sees('looking what waits here')
+  await older.evaluate(() => (window as unknown as { held: IDBDatabase }).held.close())
+  await older.close()
+  await isRead(person)
+  await person.sees('All saved')
+
+  // The device is full: it says so, and what was typed stands where it stood.
+  const about = () =>
+    page.$$eval('.bench-work input', (inputs) => inputs.map((each) => each.value).filter(Boolean))
+  await breakdown(person, 'V-12', 'Renew inlet valves')
+  await person.sees('All saved')
+  const typed = await typeReading(person, 'expected')
+  expect(typed).not.toBe(shows)
+  await page.evaluate(() => {
+    const { put } = IDBObjectStore.prototype
+    IDBObjectStore.prototype.put = () => {
+      throw new DOMException('no room', 'QuotaExceededError')
+    }
+    Object.assign(window, { makeRoom: () => Object.assign(IDBObjectStore.prototype, { put }) })
+  })
+  await page.$eval('.bench-work .confirm', (button) => (button as HTMLElement).click())
+  await person.sees('This device could not keep that, and nothing was written.')
+  expect(await about()).toEqual([typed])
+  await page.evaluate(() => void (window as unknown as { makeRoom: () => object }).makeRoom())
+  await page.$eval('.bench-work .confirm', (button) => (button as HTMLElement).click())
+  await isRead(person)
 })

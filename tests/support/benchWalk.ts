@@ -172,8 +172,8 @@ export async function finishSheet(person: Person, walked = blank()): Promise<Wal
   return walked
 }
 
-/** Reads the meter first: so much more than it showed last, or what is expected of it. */
-export async function readMeter(person: Person, add: number | 'expected'): Promise<void> {
+/** Types a reading of the meter: so much more than it showed last, or what is expected of it. Answers with it. */
+export async function typeReading(person: Person, add: number | 'expected'): Promise<string> {
   await person.sees('Read the hour')
   const text = await person.text()
   const number = (pattern: RegExp) => Number(text.match(pattern)![1]!.replaceAll(' ', ''))
@@ -184,14 +184,31 @@ export async function readMeter(person: Person, add: number | 'expected'): Promi
   const label = await person.page.$eval('.bench-work label', (each) => each.textContent!)
   await person.type(label, value.toFixed(1))
   await person.sees('Fits')
-  // The verdict that comes in draws the button anew and moves it: found and pressed in one go.
   await person.page.waitForSelector('.bench-work .confirm:not([disabled])')
+  return value.toFixed(1)
+}
+
+/** Waits until the meter is read and something else stands there. */
+export async function isRead(person: Person): Promise<void> {
+  const started = ['Isolate and lock out', 'How is', 'Is this', 'What drives']
+  await person.page
+    .waitForFunction(
+      (starts) =>
+        starts.some((words) => document.querySelector('.bench-work h2')?.textContent?.startsWith(words)),
+      {},
+      started,
+    )
+    .catch(async () => {
+      throw new Error(`The meter was not read. The page says:\n${await person.text()}`)
+    })
+}
+
+/** Reads the meter first. */
+export async function readMeter(person: Person, add: number | 'expected'): Promise<void> {
+  await typeReading(person, add)
+  // The verdict that comes in draws the button anew and moves it: found and pressed in one go.
   await person.page.$eval('.bench-work .confirm', (button) => (button as HTMLElement).click())
-  await person.page.waitForFunction(() =>
-    ['Isolate and lock out', 'How is', 'Is this', 'What drives'].some((words) =>
-      document.querySelector('.bench-work h2')?.textContent?.startsWith(words),
-    ),
-  )
+  await isRead(person)
 }
 
 /** A tablet at the bench. */

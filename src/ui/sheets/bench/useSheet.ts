@@ -62,6 +62,10 @@ export type PhotoAbout = {
   position: string | null
 }
 
+/** A full disk, or storage that was cleared under an open page. */
+const notKept =
+  'This device could not keep that, and nothing was written. Make room on it or load the page again, then enter it once more.'
+
 const retryMs = 3000
 const lookMs = 10_000
 const heldMs = 30_000
@@ -86,7 +90,9 @@ export function useSheet(
   const heldUntil = useRef(new Map<string, number>())
   const [lasting, setLasting] = useState(true)
   const [looked, setLooked] = useState(false)
-  const outbox = useRef<Outbox | null>(null)
+  const opening = useRef<Promise<Outbox> | null>(null)
+  /** What waits on this device. A slow device takes its time to open it: whoever needs it waits for it. */
+  const outbox = useCallback(() => (opening.current ??= Outbox.open()), [])
   const busy = useRef(false)
   const again = useRef<() => Promise<void>>(async () => undefined)
   const upTo = useRef(initial.at(-1)?.sequence ?? 0)
@@ -133,10 +139,10 @@ export function useSheet(
 
   /** Sends what waits, oldest first; with nothing to send, asks what others have written. */
   const exchange = useCallback(async () => {
-    const box = outbox.current
-    if (!box || busy.current) return
+    if (busy.current) return
     busy.current = true
     let reached = false
+    const box = await outbox()
     try {
       const waiting = sendable(await box.waiting(sheetId))
       const answers = await sendEntries(box, sheetId, waiting, take)
@@ -161,15 +167,14 @@ export function useSheet(
     // What was written while this was under way goes at once.
     if (sendable(await box.waiting(sheetId)).length > 0)
       setTimeout(() => void again.current(), reached ? 0 : retryMs)
-  }, [author.id, sendable, sheetId, take])
+  }, [author.id, outbox, sendable, sheetId, take])
 
   useEffect(() => {
     let gone = false
     again.current = exchange
     const start = async () => {
-      const box = await Outbox.open()
+      const box = await outbox()
       if (gone) return
-      outbox.current = box
       setLasting(box.lasting)
       const waiting = await box.waiting(sheetId)
       for (const entry of waiting) {
@@ -193,60 +198,68 @@ export function useSheet(
       clearInterval(look)
       window.removeEventListener('online', now)
     }
-  }, [exchange, sheetId])
+  }, [exchange, outbox, sheetId])
 
   const state = useMemo(() => stateOf(entries, queue, author, offset), [entries, queue, author, offset])
 
+  const turn = useRef<Promise<unknown>>(Promise.resolve())
   const write: SheetHandle['write'] = useCallback(
-    async (kind, payload, stepKey = null) => {
-      const box = outbox.current
-      if (!box) return 'One moment: this device is still getting ready.'
-      // Two entries of one tap: the second is judged by the first, before anything is drawn anew.
-      // What waits is asked first: what leaves it meanwhile stands among the known by then.
-      const waiting = await box.waiting(sheetId)
-      const latest = stateOf(known.current, waiting, author, clock.current)
-      const reason = refusal(
-        latest,
-        { kind, payload, stepKey },
-        { byName: author.name, now: new Date(Date.now() + clock.current).toISOString() },
-      )
-      if (reason) return reason
-      const queued = await box.add(
-        {
-          sheetId,
-          seenUpTo: upTo.current,
-          deviceTime: new Date().toISOString(),
-          stepKey,
-          kind,
-          payload,
-        },
-        author,
-      )
-      setQueue((shown) => (shown.some(({ id }) => id === queued.id) ? shown : [...shown, queued]))
-      void exchange()
-      return null
+    (kind, payload, stepKey = null) => {
+      const keep = async () => {
+        const box = await outbox()
+        // What waits is asked first: what leaves it meanwhile stands among the known by then.
+        const waiting = await box.waiting(sheetId)
+        const latest = stateOf(known.current, waiting, author, clock.current)
+        const reason = refusal(
+          latest,
+          { kind, payload, stepKey },
+          { byName: author.name, now: new Date(Date.now() + clock.current).toISOString() },
+        )
+        if (reason) return reason
+        const queued = await box.add(
+          {
+            sheetId,
+            seenUpTo: upTo.current,
+            deviceTime: new Date().toISOString(),
+            stepKey,
+            kind,
+            payload,
+          },
+          author,
+        )
+        setQueue((shown) => (shown.some(({ id }) => id === queued.id) ? shown : [...shown, queued]))
+        void exchange()
+        return null
+      }
+      // One after the other: the second of two is judged by the first, before anything is drawn anew.
+      const kept = turn.current.then(keep).catch(() => notKept)
+      turn.current = kept
+      return kept
     },
-    [author, exchange, sheetId],
+    [author, exchange, outbox, sheetId],
   )
 
-  const discard = useCallback(async (id: string) => {
-    await outbox.current?.remove([id])
-    setQueue((waiting) => waiting.filter((entry) => entry.id !== id))
-  }, [])
+  const discard = useCallback(
+    async (id: string) => {
+      await (await outbox()).remove([id])
+      setQueue((waiting) => waiting.filter((entry) => entry.id !== id))
+    },
+    [outbox],
+  )
 
   const claim: SheetHandle['claim'] = useCallback(
     async (ids, whose) => {
-      await outbox.current?.claim(ids, whose)
-      setQueue((await outbox.current?.waiting(sheetId)) ?? [])
+      const box = await outbox()
+      await box.claim(ids, whose)
+      setQueue(await box.waiting(sheetId))
       void exchange()
     },
-    [exchange, sheetId],
+    [exchange, outbox, sheetId],
   )
 
   const takeIn: SheetHandle['takeIn'] = useCallback(
     async (authorId, why) => {
-      const box = outbox.current
-      if (!box) return 'One moment: this device is still getting ready.'
+      const box = await outbox()
       const theirs = (await box.waiting(sheetId)).filter(
         (entry) => entry.authorId === authorId && entry.refused === '',
       )
@@ -261,7 +274,7 @@ export function useSheet(
         setQueue(await box.waiting(sheetId))
       }
     },
-    [sheetId, take],
+    [outbox, sheetId, take],
   )
 
   const addPhoto: SheetHandle['addPhoto'] = useCallback(
@@ -270,14 +283,13 @@ export function useSheet(
         return `“${file.name}” has ${Math.round(file.size / 1e6)} MB; at most ${largestDocument / 1e6} MB.`
       const start = new Uint8Array(await file.slice(0, 16).arrayBuffer())
       if (kindOfFile(start) !== 'photo') return `“${file.name}” is no photo (JPEG, PNG or WebP).`
-      const box = outbox.current
-      if (!box) return 'One moment: this device is still getting ready.'
+      const box = await outbox()
       const photoId = uuid()
       urls.current.set(photoId, URL.createObjectURL(file))
       await box.keepPhoto({ id: photoId, sheetId, name: file.name.slice(0, 120) || 'photo', blob: file })
       return write('photo', { photoId, ...about }, stepKey)
     },
-    [sheetId, write],
+    [outbox, sheetId, write],
   )
   const readUpTo = useCallback(() => upTo.current, [])
   /** Until nothing waits, or the server cannot be reached. */
@@ -286,11 +298,11 @@ export function useSheet(
       if (busy.current) await new Promise((resolve) => setTimeout(resolve, 100))
       else {
         await exchange()
-        const waiting = (await outbox.current?.waiting(sheetId)) ?? []
+        const waiting = await (await outbox()).waiting(sheetId)
         if (sendable(waiting).length === 0) return
       }
     }
-  }, [exchange, sendable, sheetId])
+  }, [exchange, outbox, sendable, sheetId])
   const photoUrl = useCallback((id: string) => urls.current.get(id) ?? `/api/photos/${id}`, [])
 
   return {
