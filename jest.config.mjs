@@ -28,6 +28,12 @@ export default {
   projects: [
     { ...shared, displayName: 'core', testMatch: ['<rootDir>/tests/core/**/*.test.ts'] },
     { ...shared, displayName: 'services', testMatch: ['<rootDir>/tests/services/**/*.test.ts'] },
-    { ...shared, displayName: 'e2e', testMatch: ['<rootDir>/tests/e2e/**/*.test.ts'] },
+    {
+      ...shared,
+      displayName: 'e2e',
+      testMatch: ['<rootDir>/tests/e2e/**/*.test.ts'],
+      globalSetup: '<rootDir>/tests/support/openStages.ts',
+      globalTeardown: '<rootDir>/tests/support/closeStages.ts',
+    },
   ],
 }

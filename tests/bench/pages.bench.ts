@@ -113,7 +113,7 @@ async function measurePages(folder: string, actor: Actor, visitId: string, sheet
   const app = await startApp(folder, {})
   console.log(`${(performance.now() - again).toFixed(0).padStart(8)} ms  the next start until ready`)
   console.log(app.output().match(/Atelier: ready.*/)?.[0] ?? '')
-  const browser = await openBrowser()
+  const browser = await openBrowser(true)
   try {
     const person = await Person.at(browser, app.url)
     await person.page.goto(`${app.url}/sign-in?next=/settings`)

@@ -1,8 +1,8 @@
 import type { Browser } from 'puppeteer-core'
-import { dataFolder, startApp, type RunningApp } from '../support/app'
+import { dataFolder, startApp, type StartedApp } from '../support/app'
 import { openBrowser, Person } from '../support/browser'
 
-let app: RunningApp
+let app: StartedApp
 let browser: Browser
 const data = dataFolder()
 

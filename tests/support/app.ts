@@ -7,19 +7,35 @@ import server from '../../scripts/server.json'
 
 const root = process.cwd()
 /** Node.js would not start with a flag that it does not know. */
-const knownFlags = server.flags.filter(
-  (flag) => spawnSync(process.execPath, [flag, '--eval', '0']).status === 0,
-)
+const known = (flags: string[]) =>
+  flags.filter((flag) => spawnSync(process.execPath, [flag, '--eval', '0']).status === 0)
+const knownFlags = known(server.flags)
+/**
+ * A server for tests draws each page a few times: it is not worth its while to keep its heap small, or to have
+ * the compiler look for what could be quicker.
+ */
+const briefFlags = known([
+  '--min-semi-space-size=32',
+  '--max-semi-space-size=64',
+  '--interrupt-budget=1000000',
+])
 
 export type RunningApp = {
   url: string
   port: number
   pid: number
-  /** Everything the server printed. */
-  output: () => string
   /** Ends the server at once, as a power cut would. */
   kill: () => Promise<void>
   stop: () => Promise<void>
+}
+
+/** One that this process has started. */
+export type StartedApp = RunningApp & {
+  /** Everything the server printed. */
+  output: () => string
+  isRunning: () => boolean
+  /** Has it serve other data, at another time of its clock; for a server that prepares nothing. */
+  open: (data: string, today: string) => Promise<void>
 }
 
 async function freePort(): Promise<number> {
@@ -37,15 +53,20 @@ export async function startApp(
   data: string,
   env: Record<string, string> = {},
   at?: number,
-): Promise<RunningApp> {
+): Promise<StartedApp> {
   const port = at ?? (await freePort())
   let printed = ''
   const child: ChildProcess = spawn(
     process.execPath,
-    [...knownFlags, path.join(root, 'node_modules/next/dist/bin/next'), 'start', '--port', String(port)],
+    [
+      ...(env.ATELIER_LAZY ? briefFlags : knownFlags),
+      path.join(root, 'node_modules/next/dist/bin/next'),
+      ...['start', '--port', String(port)],
+    ],
     {
       cwd: root,
       env: { ...process.env, ...server.env, NODE_ENV: 'production', ATELIER_DATA: data, ...env },
+      stdio: ['ignore', 'pipe', 'pipe', 'ipc'],
     },
   )
   const ended = new Promise<void>((resolve) => child.on('close', () => resolve()))
@@ -79,6 +100,14 @@ export async function startApp(
     output: () => printed,
     kill: end('SIGKILL'),
     stop: end('SIGTERM'),
+    isRunning: () => child.exitCode === null && child.signalCode === null,
+    open: (folder, today) =>
+      new Promise((resolve, reject) => {
+        child.once('message', (said: { failed?: string }) =>
+          said.failed ? reject(new Error(said.failed)) : resolve(),
+        )
+        child.send({ folder, today })
+      }),
   }
 }
 

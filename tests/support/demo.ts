@@ -1,7 +1,9 @@
 import type { Browser } from 'puppeteer-core'
-import { dataFolder, demoEnv, makeDemo, startApp, type RunningApp } from './app'
-import { accounts, openBrowser, Person, type DemoRole } from './browser'
+import puppeteer from 'puppeteer-core'
+import { dataFolder, demoStart, makeDemo, type RunningApp } from './app'
+import { accounts, Person, type DemoRole } from './browser'
 import { cookieOf } from './session'
+import type { Stage } from './stages'
 
 /** The demo company served for one file of browser tests, on a copy of its own. */
 export type DemoApp = {
@@ -15,7 +17,7 @@ export type DemoApp = {
 }
 
 /** Serves the demo before the tests of a file and ends it after them; on a later day where one is given. */
-export function demoApp(today?: string): DemoApp {
+export function demoApp(today = demoStart): DemoApp {
   const data = dataFolder()
   /** Who came during the test that runs. */
   let visitors: Person[] = []
@@ -36,8 +38,9 @@ export function demoApp(today?: string): DemoApp {
   } as DemoApp
   beforeAll(async () => {
     await makeDemo(data.folder)
-    demo.app = await startApp(data.folder, { ...demoEnv, ...(today ? { ATELIER_TODAY: today } : {}) })
-    demo.browser = await openBrowser()
+    const stage = await takeStage(data.folder, today)
+    demo.app = onStage(stage)
+    demo.browser = await puppeteer.connect({ browserWSEndpoint: stage.browser })
   }, 240_000)
   // An open sheet asks for news every few seconds for as long as it stands: nobody stays after their test.
   afterEach(async () => {
@@ -45,9 +48,41 @@ export function demoApp(today?: string): DemoApp {
     visitors = []
   })
   afterAll(async () => {
-    await demo.browser?.close()
+    await demo.browser?.disconnect()
     await demo.app?.stop()
     data.remove()
   })
   return demo
+}
+
+/** The server and the browser of this worker of Jest's, the server on these data. */
+async function takeStage(data: string, today: string): Promise<Stage> {
+  const worker = process.env.JEST_WORKER_ID
+  const answer = await fetch(process.env.ATELIER_STAGES!, {
+    method: 'POST',
+    body: JSON.stringify({ worker, data, today }),
+  })
+  if (!answer.ok) throw new Error(await answer.text())
+  return (await answer.json()) as Stage
+}
+
+/** The server of a stage stays when a file is through with it; a test may still end it at once. */
+function onStage({ url, port, pid }: Stage): RunningApp {
+  const isThere = () => {
+    try {
+      return process.kill(pid, 0)
+    } catch {
+      return false
+    }
+  }
+  return {
+    url,
+    port,
+    pid,
+    kill: async () => {
+      process.kill(pid, 'SIGKILL')
+      while (isThere()) await new Promise((resolve) => setTimeout(resolve, 20))
+    },
+    stop: async () => undefined,
+  }
 }

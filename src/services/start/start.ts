@@ -18,21 +18,13 @@ import { warm } from './warm'
 export async function start(): Promise<void> {
   try {
     prepareRequests()
-    startOffset(process.env.ATELIER_TODAY, 0)
-    const { ran, copy } = await migrate()
-    await dropUnfinished()
-    if (copy)
-      console.log(`Atelier: the database was copied to ${copy} before ${ran.length} change(s) to its shape.`)
-    writeFileSync(runningFile(dataFolder()), String(process.pid), { mode: 0o600 })
+    await openCompany()
     endWell()
+    takeTurns()
     if (process.env.ATELIER_DEMO !== '1') {
       watchNights()
       watchWeather()
     }
-    if (await needsSetUp())
-      console.log(`Atelier: a new company. Open the application and set it up with the code ${setUpCode()}`)
-    // Pages work out what is missing: a fault here is no reason not to serve.
-    else await prepare().catch(logFault)
     watchDays()
     // Once this has ended the server listens: until then it would wait for its own answer.
     const port = process.env.PORT
@@ -42,6 +34,42 @@ export async function start(): Promise<void> {
     console.error(`Atelier could not start: ${message} (data in ${dataFolder()}).`)
     process.exit(1)
   }
+}
+
+/** Brings the data of the company up to date and works out what everybody asks for first. */
+async function openCompany(): Promise<void> {
+  startOffset(process.env.ATELIER_TODAY, 0)
+  const { ran, copy } = await migrate()
+  await dropUnfinished()
+  if (copy)
+    console.log(`Atelier: the database was copied to ${copy} before ${ran.length} change(s) to its shape.`)
+  writeFileSync(runningFile(dataFolder()), String(process.pid), { mode: 0o600 })
+  if (await needsSetUp())
+    console.log(`Atelier: a new company. Open the application and set it up with the code ${setUpCode()}`)
+  // Pages work out what is missing: a fault here is no reason not to serve.
+  else await prepare().catch(logFault)
+}
+
+/**
+ * A server for tests serves one company after the other, each as if it had been started for it: whoever
+ * started it names the folder and the clock, and hears when it is open. What this process knows of a company
+ * lies in its memory and on `globalThis` under our name.
+ */
+function takeTurns(): void {
+  if (process.env.ATELIER_LAZY !== '1') return
+  process.on('message', (turn: { folder: string; today: string }) => {
+    const take = async () => {
+      await closeDatabase()
+      for (const name of Object.keys(globalThis))
+        if (name.startsWith('atelier')) delete (globalThis as Record<string, unknown>)[name]
+      Object.assign(process.env, { ATELIER_DATA: turn.folder, ATELIER_TODAY: turn.today })
+      await openCompany()
+    }
+    void take().then(
+      () => process.send?.({ opened: turn.folder }),
+      (error: unknown) => process.send?.({ failed: String(error) }),
+    )
+  })
 }
 
 /** Works out what everybody asks for first, so that nobody waits for it. */

@@ -1,0 +1,2 @@
+const closeStages = () => (globalThis as unknown as { closeStages: () => Promise<void> }).closeStages()
+export default closeStages

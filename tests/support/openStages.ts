@@ -1,0 +1,1 @@
+export { openStages as default } from './stages'
