@@ -14,6 +14,19 @@ const { someone } = demo
 /** The words of the first list row that contains all of these. */
 const row = (person: Person, ...words: string[]) => person.row(...words)
 
+/** What goes to paper when the page is printed; it is drawn for that alone. */
+async function onPaper({ page }: Person): Promise<string> {
+  expect(await page.$('.paper-sheet')).toBeNull()
+  await page.evaluate(() => {
+    const keep = () => Object.assign(window, { paper: document.querySelector('.paper-sheet')?.textContent })
+    window.addEventListener('beforeprint', keep, { once: true })
+  })
+  await page.pdf({ format: 'a4' })
+  const words = await page.evaluate(() => (window as unknown as { paper?: string }).paper ?? '')
+  await page.waitForFunction(() => !document.querySelector('.paper-sheet'))
+  return words
+}
+
 test('from a reading that makes seals due to a signed record, through a killed server', async () => {
   const coordinator = await someone('coordinator')
   await coordinator.goTo('/today')
@@ -65,6 +78,9 @@ test('from a reading that makes seals due to a signed record, through a killed s
   await osei.sees('Made safe: M. Osei')
   await forward(osei, 'prise evenly at two opposite points')
   await osei.sees('All saved')
+  const paper = await onPaper(osei)
+  expect(paper).toMatch(/✓Isolate and lock out/)
+  expect(paper).toMatch(/first pass\..+20\u00a0N·m = 177\u00a0in-lb/)
 
   // The power goes in the yard's office. Work goes on, and nothing is lost.
   await demo.app.kill()

@@ -4,21 +4,37 @@ import type { PositionKey } from '../models'
 
 const settled = ({ state }: StepState) => state === 'done' || state === 'skipped' || state === 'notNeeded'
 
+export type NodeState = 'shut' | 'open' | 'shutAgain'
+
 /** Whether a place in a pump is shut, opened, or shut again after it was opened. */
-export function nodeState(
-  state: SheetState,
-  assemblyId: string,
-  node: string,
-): 'shut' | 'open' | 'shutAgain' {
-  const own = state.steps.filter(({ step }) => {
-    const [assembly, place] = step.key.split('/')
-    return assembly === assemblyId && place?.split('~')[0] === node
-  })
-  const side = (name: string) => own.filter(({ step }) => step.key.split('/')[2] === name)
-  const round = Math.max(1, ...own.map(({ step }) => roundOf(step.key)))
-  const last = (steps: StepState[]) => steps.filter(({ step }) => roundOf(step.key) === round)
-  const opening = last(side('open'))
-  const closing = last(side('close'))
+export function nodeState(state: SheetState, assemblyId: string, node: string): NodeState {
+  return nodeStates(state).get(`${assemblyId}/${node}`) ?? 'shut'
+}
+
+/** Every position of a sheet asks for its node: what the steps say of nodes is read once for a state. */
+const known = new WeakMap<SheetState, Map<string, NodeState>>()
+
+function nodeStates(state: SheetState): Map<string, NodeState> {
+  const before = known.get(state)
+  if (before) return before
+  const steps = new Map<string, { side: string; round: number; step: StepState }[]>()
+  for (const step of state.steps) {
+    const [assemblyId, place = '', side = ''] = step.step.key.split('/')
+    const [node, round = '1'] = place.split('~')
+    const key = `${assemblyId}/${node}`
+    steps.set(key, [...(steps.get(key) ?? []), { side, round: Number(round), step }])
+  }
+  const states = new Map([...steps].map(([key, own]) => [key, standsAt(own)]))
+  known.set(state, states)
+  return states
+}
+
+function standsAt(own: { side: string; round: number; step: StepState }[]): NodeState {
+  const last = Math.max(...own.map(({ round }) => round))
+  const of = (name: string) =>
+    own.filter(({ side, round }) => side === name && round === last).map(({ step }) => step)
+  const opening = of('open')
+  const closing = of('close')
   // What only a bad finding would have opened was never opened.
   const never = (steps: StepState[]) => steps.length > 0 && steps.every(({ state: is }) => is === 'notNeeded')
   if (never(opening) || (opening.length === 0 && never(closing))) return 'shut'
@@ -26,8 +42,6 @@ export function nodeState(
   // A node without opening steps is open once what is inside it is worked.
   return opening.length > 0 && opening.every(settled) ? 'open' : 'shut'
 }
-
-const roundOf = (key: string) => Number(/~(\d+)\//.exec(key)?.[1] ?? 1)
 
 export type PositionPlace = 'shut' | 'open' | 'out' | 'renewed' | 'reused' | 'kept' | 'locked'
 

@@ -24,6 +24,7 @@ import { LeaveSheet, TakeUp } from '../signing/LeaveSheet'
 import { MakeSafeGate } from './MakeSafeGate'
 import { MoreWorkContext, type AddWork } from './moreWork'
 import { MoreWorkDialog } from './MoreWorkDialog'
+import { OnPaper } from '../record/OnPaper'
 import { PaperSheet } from '../record/PaperSheet'
 import { PrintButton } from '../record/PrintButton'
 import { ReadMeters } from './ReadMeters'
@@ -189,7 +190,7 @@ export function SheetBench({
           openKit={openKit}
           more={() => setMore({ start: null })}
         />
-        <PaperSheet sheet={sheet} state={state} />
+        <OnPaper>{() => <PaperSheet sheet={sheet} state={state} />}</OnPaper>
         {more && (
           <MoreWorkDialog
             sheetId={sheet.id}

@@ -102,6 +102,12 @@ export function useSheet(
   const urls = useRef(new Map<string, string>())
   const now = useCallback(() => new Date(Date.now() + offset).toISOString(), [offset])
 
+  /** Shows what waits, where it is not what is shown already: a sheet drawn for nothing is felt on a slow tablet. */
+  const show = useCallback(
+    (waiting: Queued[]) => setQueue((shown) => (isSame(shown, waiting) ? shown : waiting)),
+    [],
+  )
+
   const merge = useCallback((fresh: SheetEntry[]) => {
     if (fresh.length === 0) return
     upTo.current = Math.max(upTo.current, ...fresh.map((entry) => entry.sequence))
@@ -128,6 +134,8 @@ export function useSheet(
       // Within a message's own time the clocks agree: nothing is drawn anew for it.
       setOffset((known) => (Math.abs(known - clock.current) > 1500 ? clock.current : known))
       merge(answer.entries)
+      // Drawn in one go with what came of it; that it leaves the device comes after.
+      if (answer.taken.length > 0) setQueue((shown) => shown.filter(({ id }) => !answer.taken.includes(id)))
       if (answer.state !== 'open') setClosed(true)
       setSomebodyElse(answer.actor.id === author.id ? '' : answer.actor.name)
       const failed = answer.held.filter(({ why }) => why === 'unforeseen')
@@ -153,9 +161,9 @@ export function useSheet(
         take(answer)
       }
       reached = answers.every(({ actor }) => actor.id === author.id)
-      setQueue(await box.waiting(sheetId))
+      show(await box.waiting(sheetId))
     } catch (error) {
-      setQueue(await box.waiting(sheetId))
+      show(await box.waiting(sheetId))
       setTrouble(
         error instanceof NotAnswered
           ? error.message
@@ -167,7 +175,7 @@ export function useSheet(
     // What was written while this was under way goes at once.
     if (sendable(await box.waiting(sheetId)).length > 0)
       setTimeout(() => void again.current(), reached ? 0 : retryMs)
-  }, [author.id, outbox, sendable, sheetId, take])
+  }, [author.id, outbox, sendable, sheetId, show, take])
 
   useEffect(() => {
     let gone = false
@@ -251,10 +259,10 @@ export function useSheet(
     async (ids, whose) => {
       const box = await outbox()
       await box.claim(ids, whose)
-      setQueue(await box.waiting(sheetId))
+      show(await box.waiting(sheetId))
       void exchange()
     },
-    [exchange, outbox, sheetId],
+    [exchange, outbox, sheetId, show],
   )
 
   const takeIn: SheetHandle['takeIn'] = useCallback(
@@ -271,10 +279,10 @@ export function useSheet(
           ? error.message
           : 'Atelier cannot be reached. Nothing is lost: try again once it can be.'
       } finally {
-        setQueue(await box.waiting(sheetId))
+        show(await box.waiting(sheetId))
       }
     },
-    [outbox, sheetId, take],
+    [outbox, sheetId, show, take],
   )
 
   const addPhoto: SheetHandle['addPhoto'] = useCallback(
@@ -351,3 +359,11 @@ function asOwn(entry: Queued, author: Author, offsetMs: number): SheetEntry {
     late: false,
   } as SheetEntry
 }
+
+/** Whether the same waits, in the same way: an entry changes only by being refused or claimed. */
+const isSame = (one: Queued[], other: Queued[]): boolean =>
+  one.length === other.length &&
+  one.every((entry, at) => {
+    const { id, authorId, refused } = other[at]!
+    return entry.id === id && entry.authorId === authorId && entry.refused === refused
+  })
