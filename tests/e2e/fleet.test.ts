@@ -251,6 +251,28 @@ test('models, yards and people are managed; a technician cannot', async () => {
   await newcomer.sees('Sign in to the fleet')
 })
 
+test('a form whose rules cannot be loaded is checked by the server alone, and nothing typed is lost', async () => {
+  const person = await coordinator()
+  const { page } = person
+  await person.goTo('/settings?part=yards')
+  let stopped = 0
+  await page.setRequestInterception(true)
+  page.on('request', (request) => {
+    if (!request.url().includes('/_next/static/chunks/')) return void request.continue()
+    stopped += 1
+    void request.abort()
+  })
+  await person.press('Add yard')
+  await person.type('Where it is', 'At the quay')
+  await person.press('Save yard')
+  expect(await person.errorOf('Yard name')).toBe('Fill this in.')
+  expect(stopped).toBeGreaterThan(0)
+  expect(await person.holds('Where it is')).toBe('At the quay')
+  await person.type('Yard name', 'Quay yard')
+  await person.press('Save yard')
+  await person.sees('The yard is saved.')
+})
+
 test('what does not exist says so, and the styleguide stays with developers', async () => {
   const person = await coordinator()
   await person.goTo('/fleet/NOPE')

@@ -1,15 +1,7 @@
-import { Joi, id, line } from '../problem'
-
 /** Larger files are refused, in bytes. */
 export const largestDocument = 25_000_000
 
 export type DocumentInput = { id: string; machineId: string; name: string }
-
-export const documentSchema = Joi.object<DocumentInput>({
-  id: id().required(),
-  machineId: id().required(),
-  name: line(120).required().messages({ 'string.empty': 'The file has no name.' }),
-})
 
 export type DocumentView = {
   id: string

@@ -1,4 +1,4 @@
-import { assemblyKinds, bypassKinds, driveKinds, machineKinds, openingKinds, storageKinds } from './schema'
+import { assemblyKinds, bypassKinds, driveKinds, machineKinds, openingKinds, storageKinds } from './choices'
 import { meterKinds } from '../hours'
 import { roleNames } from '../access'
 import { showNumber } from '../units'

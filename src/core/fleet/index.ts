@@ -1,13 +1,16 @@
 export * from './schema'
-export { driveFact } from './schema'
-export { nextNumber } from './numbers'
 export {
-  documentSchema,
-  kindOfFile,
-  largestDocument,
-  type DocumentInput,
-  type DocumentView,
-} from './documents'
+  storageKinds,
+  machineKinds,
+  driveKinds,
+  driveFact,
+  bypassKinds,
+  assemblyKinds,
+  openingKinds,
+} from './choices'
+export { nextNumber } from './numbers'
+export { kindOfFile, largestDocument, type DocumentInput, type DocumentView } from './documents'
+export { documentSchema } from './documentsSchema'
 export { fieldName, isWorthShowing, showValue } from './fieldWords'
 export type {
   AssemblyPage,

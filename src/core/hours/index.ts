@@ -25,7 +25,6 @@ export {
 } from './assembly'
 export { meterValue, readMeterValue, showMeterValue } from './meterValue'
 export {
-  meterKinds,
   meterSchema,
   readingSchema,
   replacedSchema,
@@ -38,6 +37,7 @@ export {
   type SkipInput,
   type SettlementInput,
 } from './schema'
+export { meterKinds } from './choices'
 export {
   dueDays,
   fitUsage,
@@ -52,4 +52,5 @@ export {
 export { patternOfUse, type LayUp, type UsePattern } from './pattern'
 export { forecastWords } from './forecastWords'
 export { meterFields } from './schema'
-export { type SpellInput, knownAhead, laidUpOn, overlap, spellKinds, spellSchema, spellWords } from './spells'
+export { type SpellInput, knownAhead, laidUpOn, overlap, spellKinds, spellWords } from './spells'
+export { spellSchema } from './spellsSchema'

@@ -1,5 +1,6 @@
-import type { Schema, SchemaMap } from 'joi'
-import { Joi, day, id, line, note, optionalLine, timeOfDay, version } from '../problem'
+import { Joi, id, day, timeOfDay, line, note, optionalLine, version } from '../problem'
+import { meterKinds } from './choices'
+import type { SchemaMap, Schema } from 'joi'
 
 /** A reading as a person enters it. The value stays text until the meter's face is known. */
 export type ReadingInput = {
@@ -60,13 +61,6 @@ export type SettlementInput =
       reason: string
     }
   | { decision: 'rollOver'; readingId: string; reason: string; digits?: number | string | null }
-
-export const meterKinds = {
-  engine: 'Engine hours',
-  pump: 'Pump hours',
-  jetOn: 'Jet-on hours',
-  strokes: 'Strokes',
-} as const
 
 export const meterFields = {
   name: line(40).required(),

@@ -1,2 +1,3 @@
 export { type FieldChange, changesBetween } from './changes'
-export { type CompanyInput, type SetUpInput, companySchema, setUpSchema, timeZones } from './company'
+export { type CompanyInput, type SetUpInput, timeZones } from './company'
+export { companySchema, setUpSchema } from './companySchema'

@@ -3,13 +3,13 @@ export { symptomKeys, symptoms, type FirstCheck, type Symptom, type SymptomKey }
 export {
   earlyCheckSchema,
   settleSignSchema,
-  signOutcomes,
   signSchema,
   type EarlyCheckInput,
   type SettleSignInput,
   type SignInput,
   type SignOutcome,
 } from './schema'
+export { signOutcomes } from './choices'
 export {
   causes,
   probableCauses,

@@ -1,7 +1,8 @@
 import type { FlowReading } from '../hydraulics'
-import { Joi, day, id, line, optionalLine, version } from '../problem'
+import { Joi, id, day, line, version, optionalLine } from '../problem'
 import { parseNumber } from '../units'
-import { symptomKeys, type SymptomKey } from './symptoms'
+import { signOutcomes } from './choices'
+import { type SymptomKey, symptomKeys } from './symptoms'
 
 /** A sign as it is reported, of a machine or of one pump. */
 export type SignInput = {
@@ -77,12 +78,6 @@ export const signSchema = Joi.object<SignInput>({
   by: day().required(),
   sheetId: id().allow(null).default(null),
 })
-
-export const signOutcomes = {
-  mended: 'Seen to: it is mended',
-  nothing: 'Looked at: nothing found',
-  elsewhere: 'It came from somewhere else',
-} as const
 export type SignOutcome = keyof typeof signOutcomes
 
 /** How a sign ended; `version` is the one that was read. */

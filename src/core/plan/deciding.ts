@@ -2,23 +2,8 @@ import type { Day } from '../calendar'
 import { groupBy } from '../lists'
 import type { PartUnit } from '../stores'
 import type { BookableClock } from './bookable'
-import type { Weighed } from './weigh'
-import { Joi, day, id, version } from '../problem'
 import type { TakeInput } from './taking'
-
-const items = () =>
-  Joi.array()
-    .items(
-      Joi.object({
-        assemblyId: id().required(),
-        task: Joi.string().max(40).required(),
-        positions: Joi.array().items(Joi.string().max(60)).min(1).max(400).required(),
-      }),
-    )
-    .min(1)
-    .max(400)
-    .required()
-    .messages({ 'array.min': 'Choose at least one service.' })
+import type { Weighed } from './weigh'
 
 type Item = { assemblyId: string; task: string; positions: string[] }
 
@@ -101,33 +86,11 @@ export type WeighInput = {
   items: Item[]
 }
 
-export const weighSchema = Joi.object<WeighInput>({
-  machineId: id().required(),
-  visitId: id().allow(null).default(null),
-  day: day().allow(null).default(null),
-  leadId: id().allow(null).default(null),
-  helperId: id().allow(null).default(null),
-  items: items(),
-})
-
 /** What is asked to open the decision about a machine's visit. */
 export type OpenDecisionInput = { machineId: string; visitId: string | null }
-export const openDecisionSchema = Joi.object<OpenDecisionInput>({
-  machineId: id().required(),
-  visitId: id().allow(null).default(null),
-})
 
 /** What a form for a decision holds. */
 export type DecisionForm = { on: string; day: Day; leadId: string; helperId: string; items: Item[] }
-export const decisionSchema = Joi.object<DecisionForm>({
-  on: id().allow('').default(''),
-  day: day().required(),
-  leadId: id()
-    .required()
-    .messages({ 'string.empty': 'Choose a technician.', 'any.required': 'Choose a technician.' }),
-  helperId: id().allow('').default(''),
-  items: items(),
-})
 
 /** A service that a visit of a machine can have: on no visit, or on one that may be changed. */
 export type DecidedService = BookableClock & { visitId: string | null }
@@ -151,21 +114,6 @@ export type WeighedDecision = Weighed & {
 
 /** Visits approved in one act, or their approval taken back. */
 export type ApproveInput = { visits: { id: string; version: number }[]; approve: boolean }
-export const approveSchema = Joi.object<ApproveInput>({
-  visits: Joi.array()
-    .items(Joi.object({ id: id().required(), version: version().required() }))
-    .min(1)
-    .max(500)
-    .unique('id')
-    .required()
-    .messages({ 'array.min': 'Choose at least one visit.' }),
-  approve: Joi.boolean().required(),
-})
 
 /** Holds a visit where it is. */
 export type PinInput = { id: string; version: number; pinned: boolean }
-export const pinSchema = Joi.object<PinInput>({
-  id: id().required(),
-  version: version().required(),
-  pinned: Joi.boolean().required(),
-})

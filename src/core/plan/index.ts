@@ -6,11 +6,10 @@ export {
   type Marking,
   type SnoozeInput,
   endedBy,
-  handSchema,
   markOn,
   serviceSubject,
-  snoozeSchema,
 } from './marks'
+export { handSchema, snoozeSchema } from './marksSchema'
 export { nextVisit } from './nextVisit'
 export { notOnVisit, visitFor } from './onVisit'
 export type { PreparedStep, VisitLine, VisitPage } from './views'
@@ -20,17 +19,14 @@ export {
   type VisitChangeInput,
   type VisitItem,
   type VisitState,
-  bookingSchema,
-  cancelSchema,
   isOpen,
   showMinutes,
-  visitChangeSchema,
   visitNumber,
   visitStates,
   winterVisits,
-  campaignBookingSchema,
   type CampaignBookingInput,
 } from './visits'
+export { bookingSchema, cancelSchema, visitChangeSchema, campaignBookingSchema } from './visitsSchema'
 export { bookable, type BookableClock } from './bookable'
 export { leastBusy, visitLeads } from './leastBusy'
 export {
@@ -62,8 +58,6 @@ export type {
   Unplaced,
 } from './planner'
 export {
-  crewSchema,
-  planTermsSchema,
   usualCrew,
   usualPlanTerms,
   weekdayNames,
@@ -72,6 +66,7 @@ export {
   type PlanTermsInput,
   type Span,
 } from './crewTerms'
+export { crewSchema, planTermsSchema } from './crewTermsSchema'
 export {
   fleetProblem,
   frostBy,
@@ -102,15 +97,10 @@ export { bookedPlan, tryMove, violationWords, type MoveTrial } from './tryMove'
 export { changeNames, whatIf, type FleetChange, type WhatIfAnswer } from './whatIf'
 export { bundlesOf, type Bundle, type Bundling, type GoesAlong } from './bundles'
 export {
-  approveSchema,
-  decisionSchema,
   decisionTake,
   mergedItems,
-  openDecisionSchema,
-  pinSchema,
   type ApproveInput,
   type PinInput,
-  weighSchema,
   type Decision,
   type DecidedService,
   type DecisionForm,
@@ -120,6 +110,7 @@ export {
   type WeighedDecision,
   type WeighInput,
 } from './deciding'
+export { approveSchema, decisionSchema, openDecisionSchema, pinSchema, weighSchema } from './decidingSchema'
 export { dayListOf, type DayList, type DayPart, type DayTool, type DayVisit } from './dayList'
 export { minutesOn, runningWords, runsOver, type Running } from './runsOver'
 export { slipsOf, type Slip } from './slips'

@@ -1,12 +1,3 @@
-import { Joi, day, id, line, optionalLine } from '../problem'
-
-/** What a row of Today is about: `service:…`, `sign:…`, `reading:…`, `doubt:…`, `slip:…`, `earlyCheck:…`, `part:…`. */
-const subject = () =>
-  Joi.string()
-    .max(200)
-    .pattern(/^(service|sign|slip|reading|doubt|earlyCheck|part):/)
-    .required()
-
 /** What a row of Today was like when it was put off or handed on. */
 export type MarkedAs = {
   /** The positions of its service; none for what is no service. */
@@ -16,15 +7,6 @@ export type MarkedAs = {
   /** What it stands there for besides its own state: signs, bins to count. */
   grounds: string[]
 }
-
-const about = () =>
-  Joi.object<MarkedAs>({
-    positions: Joi.array().items(Joi.string().max(60)).max(500).required(),
-    severity: Joi.number().min(0).max(1e9).required(),
-    grounds: Joi.array().items(Joi.string().max(80)).max(200).required(),
-  })
-    .allow(null)
-    .default(null)
 
 /** Names a service of a pump, on some positions, for what is put off or handed on. */
 export function serviceSubject(assemblyId: string, task: string, positions: string[]): string {
@@ -63,15 +45,6 @@ const taskOf = (subject: string) => subject.slice(0, subject.lastIndexOf(':'))
 /** One thing that is put off or handed on. */
 export type Marking = { id: string; subject: string; label: string; about?: MarkedAs | null }
 
-const marking = {
-  id: id().required(),
-  subject: subject(),
-  label: line(200).required(),
-  about: about(),
-}
-/** A row that stands for several things marks each of them, in one act. */
-const also = () => Joi.array().items(Joi.object<Marking>(marking)).max(100).default([])
-
 /** Puts a row of Today off until a day, with the reason. */
 export type SnoozeInput = Marking & {
   also?: Marking[]
@@ -79,28 +52,12 @@ export type SnoozeInput = Marking & {
   reason: string
 }
 
-export const snoozeSchema = Joi.object<SnoozeInput>({
-  ...marking,
-  also: also(),
-  until: day().required(),
-  reason: line(300).required().messages({ 'string.empty': 'Say why it can wait.' }),
-})
-
 /** Hands a row of Today to somebody. */
 export type HandInput = Marking & {
   also?: Marking[]
   toId: string
   note: string
 }
-
-export const handSchema = Joi.object<HandInput>({
-  ...marking,
-  also: also(),
-  toId: id()
-    .required()
-    .messages({ 'string.empty': 'Choose who takes it.', 'any.required': 'Choose who takes it.' }),
-  note: optionalLine(300),
-})
 
 /** How a row of Today was put off or handed on. */
 export type Mark = {

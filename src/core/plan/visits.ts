@@ -1,5 +1,3 @@
-import { Joi, day, id, line, note, timeOfDay, version } from '../problem'
-
 export const visitStates = {
   proposed: 'Proposed',
   booked: 'Booked',
@@ -45,54 +43,8 @@ export type BookingInput = {
   machineId?: string | null
 }
 
-const when = {
-  day: day().required(),
-  startTime: timeOfDay().allow('').default(''),
-  leadId: id()
-    .required()
-    .messages({ 'string.empty': 'Choose a technician.', 'any.required': 'Choose a technician.' }),
-  note: note(1000),
-}
-
-/** People beside the lead. */
-export const helpers = () => Joi.array().items(id()).max(10).default([])
-
-export const bookingSchema = Joi.object<BookingInput>({
-  id: id().required(),
-  items: Joi.array()
-    .items(
-      Joi.object({
-        assemblyId: id().required(),
-        task: Joi.string().max(40).required(),
-        path: Joi.string().max(40).allow(null).default(null),
-        positions: Joi.array().items(Joi.string().max(60)).min(1).required(),
-      }),
-    )
-    .required()
-    .when('winter', {
-      is: Joi.valid('lay', 'return').required(),
-      then: Joi.array(),
-      otherwise: Joi.array().min(1),
-    })
-    .messages({ 'array.min': 'Choose at least one service.' }),
-  winter: Joi.string().valid('', 'lay', 'return').default(''),
-  machineId: id()
-    .allow('', null)
-    .empty('')
-    .default(null)
-    .when('winter', { is: Joi.valid('lay', 'return').required(), then: Joi.required() }),
-  helpers: helpers(),
-  ...when,
-})
-
 /** The order of work of one yard, booked in one go; `id` is what its visits are named by. */
 export type CampaignBookingInput = { id: string; yardId: string; leadId: string; withDue: boolean }
-export const campaignBookingSchema = Joi.object<CampaignBookingInput>({
-  id: Joi.string().guid().required(),
-  yardId: id().required(),
-  leadId: when.leadId,
-  withDue: Joi.boolean().default(true),
-})
 
 export type VisitChangeInput = {
   id: string
@@ -102,18 +54,8 @@ export type VisitChangeInput = {
   leadId: string
   note: string
 }
-export const visitChangeSchema = Joi.object<VisitChangeInput>({
-  id: id().required(),
-  version: version().required(),
-  ...when,
-})
 
 export type CancelInput = { id: string; version: number; reason: string }
-export const cancelSchema = Joi.object<CancelInput>({
-  id: id().required(),
-  version: version().required(),
-  reason: line(300).required().messages({ 'string.empty': 'Say why, for the record.' }),
-})
 
 /** `0412` */
 export function visitNumber(number: number): string {

@@ -86,7 +86,6 @@ export {
   correctionSchema,
   moreWorkSchema,
   payloadSchemas,
-  mostEntriesAtOnce,
   sentEntriesSchema,
   sentEntrySchema,
   signatureSchema,
@@ -100,6 +99,7 @@ export {
   type StartSheetInput,
   type UnplannedSheetInput,
 } from './schema'
+export { mostEntriesAtOnce } from './choices'
 export { endReasonAfterCorrections, isTakenBack, usedAfterCorrections } from './record/corrections'
 export { recordLines } from './record/lines'
 export { authorWords, recordKinds, type RecordKind, type RecordLine } from './record/teller'

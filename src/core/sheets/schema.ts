@@ -1,17 +1,18 @@
-import type { ObjectSchema, Schema, SchemaMap } from 'joi'
-import { damageKeys, dispositionKeys, extents, findingSortKeys } from '../inspection'
+import { findingSortKeys, damageKeys, extents, dispositionKeys } from '../inspection'
+import { line, Joi, optionalLine, id, optionalDay, note, version } from '../problem'
 import { dimensions, parseNumber } from '../units'
-import { Joi, id, line, note, optionalDay, optionalLine, version } from '../problem'
 import { endReasons } from '../wear'
+import { mostEntriesAtOnce } from './choices'
 import {
+  type DeviceEntryKind,
+  type Payloads,
   pieceFates,
   timerKinds,
-  type Correction,
-  type DeviceEntryKind,
-  type EndedLife,
-  type Payloads,
   type SentEntry,
+  type EndedLife,
+  type Correction,
 } from './types'
+import type { ObjectSchema, SchemaMap, Schema } from 'joi'
 
 const because = (words: string) =>
   line(300).required().messages({ 'string.empty': words, 'any.required': words })
@@ -176,9 +177,6 @@ export const payloadSchemas: { [Kind in DeviceEntryKind]: ObjectSchema<Payloads[
   }),
   joined: Joi.object({ words: optionalLine(300) }),
 }
-
-/** How many entries one message of a device may hold; a device with more sends them in portions. */
-export const mostEntriesAtOnce = 500
 
 /** The list that a device posts. What is in it is checked one by one, so that one bad entry is not all. */
 export const sentEntriesSchema = Joi.array<unknown[]>()

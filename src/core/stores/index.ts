@@ -25,7 +25,6 @@ export { stockOf, takeFrom, tidy, type Lot, type LotStock, type Movement, type P
 export {
   countSchema,
   partSchema,
-  partUnits,
   receiptSchema,
   type CountInput,
   type Fit,
@@ -36,6 +35,7 @@ export {
   type ReceiptInput,
   type StandsFor,
 } from './schema'
+export { partUnits } from './choices'
 export {
   confirmationFileSchema,
   confirmSchema,

@@ -1,9 +1,9 @@
-import type { KitPiece } from './kits'
-import { readCured, shelfGroups, type ShelfGroup } from './shelfLife'
-import { Joi, day, id, line, note, optionalDay, optionalLine, version } from '../problem'
+import { Joi, id, version, line, optionalLine, note, day, optionalDay } from '../problem'
 import { parseNumber, readMoney } from '../units'
+import { partUnits } from './choices'
+import type { KitPiece } from './kits'
+import { type ShelfGroup, shelfGroups, readCured } from './shelfLife'
 
-export const partUnits = { piece: 'pieces', L: 'litres', mL: 'millilitres', g: 'grams' } as const
 export type PartUnit = keyof typeof partUnits
 
 /** Which part of which pump model a stocked part serves as. */

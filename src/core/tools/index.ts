@@ -4,9 +4,8 @@ export {
   type ToolInput,
   answersTo,
   rangeFault,
-  retireToolSchema,
   toolClashes,
   toolKinds,
-  toolSchema,
 } from './tools'
+export { retireToolSchema, toolSchema } from './toolsSchema'
 export type { ToolPage, ToolView } from './views'

@@ -11,4 +11,5 @@ export {
 export { parseNumber, type ParsedNumber } from './parseNumber'
 export { quantitySchema } from './quantitySchema'
 export { readMoney, showMoney } from './money'
-export { metricUnits, unitPreferencesSchema, usUnits, type UnitPreferences } from './preferences'
+export { metricUnits, usUnits, type UnitPreferences } from './preferences'
+export { unitPreferencesSchema } from './preferencesSchema'

@@ -1,6 +1,3 @@
-import { Joi } from '../problem'
-import { unitsOf, type Dimension } from './quantity'
-
 /** The unit a company reads each dimension in. Torque is always shown in three units together. */
 export type UnitPreferences = {
   pressure: string
@@ -25,16 +22,3 @@ export const usUnits: UnitPreferences = {
   length: 'ft',
   temperature: '°F',
 }
-
-const oneOf = (dimension: Dimension) =>
-  Joi.string()
-    .valid(...unitsOf(dimension))
-    .required()
-
-export const unitPreferencesSchema = Joi.object<UnitPreferences>({
-  pressure: oneOf('pressure'),
-  flow: oneOf('flow'),
-  volume: oneOf('volume'),
-  length: oneOf('length'),
-  temperature: Joi.string().valid('°C', '°F').required(),
-})

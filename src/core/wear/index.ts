@@ -30,7 +30,6 @@ export {
   takeOverSchema,
   type MovePartInput,
   type TakeOverInput,
-  endReasons,
   renewalSchema,
   type ClockStartInput,
   type DutiesInput,
@@ -38,6 +37,7 @@ export {
   type EndReason,
   type RenewalInput,
 } from './schema'
+export { endReasons } from './choices'
 export { limitsAhead, type LimitAhead } from './limits'
 export { broughtForward, signsOn, type ForwardSign } from './signs'
 export {

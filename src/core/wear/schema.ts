@@ -1,13 +1,8 @@
-import { Joi, day, id, line, optionalDay, optionalLine } from '../problem'
+import { Joi, id, day, optionalLine, optionalDay, line } from '../problem'
 import { parseNumber } from '../units'
-import { dutyFactors, type DutyKey } from './rules'
+import { endReasons, isBlank } from './choices'
+import { type DutyKey, dutyFactors } from './rules'
 
-export const endReasons = {
-  preventive: 'Renewed in time',
-  failed: 'It had failed',
-  disturbed: 'Came out for another job',
-  unknown: 'Not known',
-} as const
 export type EndReason = keyof typeof endReasons
 
 /** How old the parts of a pump are taken to be when its clocks start. */
@@ -157,8 +152,6 @@ const toleranceShare = Joi.any().custom((input: unknown, helpers) => {
     ? parsed.value / 100
     : helpers.message({ custom: 'Enter a share of the limit from 0 to 90 %.' })
 })
-
-const isBlank = (value: unknown) => value == null || value === ''
 
 export const limitSchema = Joi.object<LimitInput>({
   id: id().required(),

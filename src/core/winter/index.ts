@@ -13,4 +13,13 @@ export * from './minima'
 export * from './outlook'
 export * from './watch'
 export * from './schema'
+export {
+  type PlacesInput,
+  usualPlaces,
+  eveningNames,
+  eveningMinutes,
+  fluidNames,
+  soldNames,
+  winterNoteNames,
+} from './choices'
 export * from './views'

@@ -1,10 +1,9 @@
-import { Joi, day, id, line, note, optionalDay, optionalLine, version } from '../problem'
+import { Joi, id, version, optionalDay, optionalLine, line, note, day } from '../problem'
 import { parseNumber } from '../units'
-import { elementKinds, zones, type CircuitElement, type Zone } from './circuit'
-import { methodNames, methodsFor, type Method } from './methods'
-import { turnings, type Turning } from './sheet'
-
-const keys = (labels: object) => Object.keys(labels)
+import { keys, fluidNames, soldNames, winterNoteNames } from './choices'
+import { type CircuitElement, type Zone, elementKinds, zones } from './circuit'
+import { type Method, methodsFor, methodNames } from './methods'
+import { type Turning, turnings } from './sheet'
 
 type Limits = { min?: number; max?: number; blank?: boolean; decimals?: number }
 /** A figure as typed, with a decimal comma or point; blank is null where it may be. */
@@ -18,19 +17,6 @@ export const figure = (says: string, { min, max, blank = false, decimals = 3 }: 
       return helpers.message({ custom: says })
     return parsed.value
   })
-
-/** Where machines stand: from how many °C outside it freezes there, and why. */
-export type PlacesInput = {
-  /** Null: never. */
-  heated: { standsC: number | null; reason: string }
-  indoorsUnheated: { standsC: number | null; reason: string }
-  outdoors: { standsC: number | null; reason: string }
-}
-export const usualPlaces: PlacesInput = {
-  heated: { standsC: null, reason: 'Ours: a heated store never freezes, unless its heating is doubtful.' },
-  indoorsUnheated: { standsC: -4, reason: 'Ours: walls hold some hours of frost off.' },
-  outdoors: { standsC: 0, reason: 'Ours: water freezes at 0 °C.' },
-}
 export type YardClimateInput = {
   yardId: string
   version?: number
@@ -96,14 +82,6 @@ export type CircuitInput = {
   evening: '' | 'indoors' | 'drained' | 'fluid'
   eveningReason: string
 }
-export const eveningNames = {
-  '': 'Laid up for the winter',
-  indoors: 'Works on: every evening indoors',
-  drained: 'Works on: every evening drained',
-  fluid: 'Works on: every evening with fluid drawn in',
-} as const
-/** Minutes that an evening's routine takes. Ours. */
-export const eveningMinutes = { indoors: 10, drained: 15, fluid: 15 } as const
 
 const element = Joi.object<CircuitInput['elements'][number]>({
   id: Joi.string().trim().min(1).max(40).required(),
@@ -161,12 +139,6 @@ export type AntifreezeInput = {
   partId: string | null
   note: string
 }
-export const fluidNames = {
-  propylene: 'Propylene glycol',
-  ethylene: 'Ethylene glycol, poisonous',
-  alcohol: 'Alcohol blend, flammable',
-} as const
-export const soldNames = { concentrate: 'Concentrate, to be mixed', ready: 'Ready to use' } as const
 export const antifreezeSchema = Joi.object<AntifreezeInput>({
   id: id().required(),
   version: version(),
@@ -246,16 +218,6 @@ export type WinterNoteInput = {
   litres: number | null
   words: string
 }
-export const winterNoteNames = {
-  protected: 'Protected without a sheet',
-  proof: 'Measured',
-  water: 'Water was connected',
-  thawed: 'Thawed and looked at: tight under pressure',
-  left: 'Left as it is, by name',
-  returned: 'Back at work',
-  evening: 'Evening routine done',
-  damage: 'Frost damage found',
-} as const
 export const winterNoteSchema = Joi.object<WinterNoteInput>({
   id: id().required(),
   machineId: id().required(),

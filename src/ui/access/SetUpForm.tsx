@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import { useFormContext } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
-import { setUpSchema, type SetUpInput } from '@/core/house'
+import type { SetUpInput } from '@/core/house'
 import type { Outcome } from '@/core/problem'
 import { metricUnits } from '@/core/units'
 import { FieldRow, TextEntry } from '../forms/entries'
@@ -25,7 +25,7 @@ export function SetUpForm({ action, timeZones }: Props) {
   }))
   return (
     <EntryForm
-      schema={setUpSchema}
+      schema="setUpSchema"
       values={values}
       action={action}
       onDone={() => {

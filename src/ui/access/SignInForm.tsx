@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useFormContext } from 'react-hook-form'
-import { signInSchema, type SignInInput } from '@/core/access'
+import type { SignInInput } from '@/core/access'
 import type { Outcome } from '@/core/problem'
 import { Note } from '../feedback/States'
 import { TextEntry } from '../forms/entries'
@@ -16,7 +16,7 @@ export function SignInForm({ action, next, accounts }: Props) {
   const router = useRouter()
   return (
     <EntryForm
-      schema={signInSchema}
+      schema="signInSchema"
       values={{ signInName: '', password: '' }}
       action={action}
       onDone={() => {

@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation'
 import { v7 as uuid } from 'uuid'
-import { bookingSchema, type BookingInput } from '@/core/plan'
+import type { BookingInput } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
 import type { ChosenTask } from '@/core/composing'
 import { DialogForm } from '../forms/DialogForm'
@@ -25,7 +25,7 @@ export function BookComposed({ pump, tasks, booking, today }: Props) {
       label="Book this visit"
       look="contained"
       title={`Book ${tasks.length === 1 ? 'this service' : `these ${tasks.length} services`} on ${pump.number}`}
-      schema={bookingSchema}
+      schema="bookingSchema"
       start={(): BookingInput => ({
         id: uuid(),
         items: tasks.map(({ task, positions, path }) => ({

@@ -4,14 +4,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
-import {
-  fieldName,
-  assemblyKinds,
-  assemblySchema,
-  newAssemblySchema,
-  type AssemblyInput,
-  type NewAssemblyInput,
-} from '@/core/fleet'
+import { fieldName, assemblyKinds, type AssemblyInput, type NewAssemblyInput } from '@/core/fleet'
 import type { Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
 import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'
@@ -51,7 +44,7 @@ export function NewAssemblyForm({ models, choices, today, nextNumber, action }: 
   }))
   return (
     <EntryForm
-      schema={newAssemblySchema}
+      schema="newAssemblySchema"
       values={values}
       action={action}
       onDone={(_result, typed) => {
@@ -80,7 +73,7 @@ export function EditAssemblyForm({ assembly, models, action }: EditProps) {
   const toast = useToast()
   return (
     <EntryForm
-      schema={assemblySchema}
+      schema="assemblySchema"
       values={assembly}
       action={action}
       onDone={(_result, typed) => {

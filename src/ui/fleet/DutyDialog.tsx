@@ -1,7 +1,7 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { fieldName, dutySchema, type DutyInput } from '@/core/fleet'
+import { fieldName, type DutyInput } from '@/core/fleet'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
@@ -24,7 +24,7 @@ export function DutyDialog({ assembly, now, meters, today, time, save }: Props) 
       label="Change how it is counted"
       look="text"
       title={`How ${assembly.number} is counted`}
-      schema={dutySchema}
+      schema="dutySchema"
       start={() => ({
         id: uuid(),
         assemblyId: assembly.id,

@@ -1,7 +1,7 @@
 'use client'
 
 import { useRouter } from 'next/navigation'
-import { fieldName, machineSchema, type MachineInput } from '@/core/fleet'
+import { fieldName, type MachineInput } from '@/core/fleet'
 import type { Outcome } from '@/core/problem'
 import type { UnitPreferences } from '@/core/units'
 import { useToast } from '../feedback/Toasts'
@@ -27,7 +27,7 @@ export function EditMachineForm({ machine, yards, units, action }: Props) {
   } as MachineInput
   return (
     <EntryForm
-      schema={machineSchema}
+      schema="machineSchema"
       values={values}
       action={action}
       onDone={(_result, typed) => {

@@ -2,7 +2,7 @@
 
 import { v7 as uuid } from 'uuid'
 import { fieldName } from '@/core/fleet'
-import { meterSchema, type MeterInput } from '@/core/hours'
+import type { MeterInput } from '@/core/hours'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { MeterFields } from './MeterFields'
@@ -25,7 +25,7 @@ export function MeterDialog({ meter, save }: Props) {
       label={meter ? 'Edit meter' : 'Add meter'}
       look="text"
       title={meter ? `Edit ${meter.name}` : 'Add a meter'}
-      schema={meterSchema}
+      schema="meterSchema"
       start={() => {
         if (!meter) return blank()
         const { id, version, name, kind, digits, decimals, readingIntervalDays } = meter

@@ -7,7 +7,7 @@ import DialogTitle from '@mui/material/DialogTitle'
 import { useState } from 'react'
 import { useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
-import { moveSchema, type MoveInput } from '@/core/fleet'
+import type { MoveInput } from '@/core/fleet'
 import type { Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
 import { FieldRow, TextEntry } from '../forms/entries'
@@ -76,7 +76,7 @@ export function MoveDialog({ assembly, fitted, places, today, time, move, undo }
         <DialogContent>
           {values && choices && (
             <EntryForm
-              schema={moveSchema}
+              schema="moveSchema"
               values={values}
               action={move}
               onDone={({ doubted }) => done(values, doubted)}

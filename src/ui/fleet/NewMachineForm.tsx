@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
-import { newMachineSchema, type NewMachineInput } from '@/core/fleet'
+import type { NewMachineInput } from '@/core/fleet'
 import type { Outcome } from '@/core/problem'
 import type { UnitPreferences } from '@/core/units'
 import { useToast } from '../feedback/Toasts'
@@ -63,7 +63,7 @@ export function NewMachineForm({ yards, models, units, today, nextPumpNumber, ac
   }))
   return (
     <EntryForm
-      schema={newMachineSchema}
+      schema="newMachineSchema"
       values={values}
       action={action}
       onDone={(_result, typed) => {

@@ -9,7 +9,7 @@ import { useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { daysBetween, showAge } from '@/core/calendar'
 import type { MeterPanel } from '@/core/fleet'
-import { isAcceptedAtOnce, judgeTyped, readingSchema, type ReadingInput, type Verdict } from '@/core/hours'
+import { isAcceptedAtOnce, judgeTyped, type ReadingInput, type Verdict } from '@/core/hours'
 import type { Outcome } from '@/core/problem'
 import { showNumber } from '@/core/units'
 import { Note } from '../feedback/States'
@@ -87,7 +87,7 @@ export function ReadingDialog({ machineNumber, packed, present, reader, record, 
           {values && (
             <EntryForm
               key={values.id}
-              schema={readingSchema}
+              schema="readingSchema"
               values={values}
               action={save}
               onDone={done}

@@ -9,7 +9,7 @@ import { useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
 import type { MeterPanel, ReadingLine } from '@/core/fleet'
-import { judgeReading, presumedChange, settlementSchema, type SettlementInput } from '@/core/hours'
+import { judgeReading, presumedChange, type SettlementInput } from '@/core/hours'
 import type { Outcome } from '@/core/problem'
 import { showNumber } from '@/core/units'
 import { useToast } from '../feedback/Toasts'
@@ -128,7 +128,7 @@ function SettleForm({
   }))
   return (
     <EntryForm
-      schema={settlementSchema}
+      schema="settlementSchema"
       values={values}
       action={(typed) => settle(typed as unknown as SettlementInput)}
       onDone={() => {

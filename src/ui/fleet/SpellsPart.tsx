@@ -5,7 +5,7 @@ import { useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { fieldName, type SpellView } from '@/core/fleet'
 import { showDay } from '@/core/calendar'
-import { spellSchema, spellWords, type SpellInput } from '@/core/hours'
+import { spellWords, type SpellInput } from '@/core/hours'
 import type { Outcome } from '@/core/problem'
 import { showNumber } from '@/core/units'
 import { useToast } from '../feedback/Toasts'
@@ -95,7 +95,7 @@ function SpellDialog({ spell, today, save }: { spell?: SpellView } & Pick<Props,
       label={spell ? 'Edit' : 'Add a lay-up or job'}
       look={spell ? 'text' : 'outlined'}
       title={spell ? 'Change this entry' : 'Lay-up or booked job'}
-      schema={spellSchema}
+      schema="spellSchema"
       start={() =>
         spell
           ? asInput(spell)

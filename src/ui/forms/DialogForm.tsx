@@ -4,19 +4,19 @@ import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
-import type { Schema } from 'joi'
 import { useState, type ReactNode } from 'react'
 import type { FieldValues } from 'react-hook-form'
 import type { Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
 import { EntryForm } from './EntryForm'
+import type { SchemaName } from './resolver'
 
 type Props<Values extends FieldValues> = {
   /** The button that opens it. */
   label: string
   look?: 'outlined' | 'contained' | 'text'
   title: string
-  schema: Schema
+  schema: SchemaName
   /** Fresh values each time it opens: a new row gets its id here. */
   start: () => Values
   action: (values: Values) => Promise<Outcome<unknown>>

@@ -1,16 +1,15 @@
 'use client'
 
 import Button from '@mui/material/Button'
-import type { Schema } from 'joi'
 import { useEffect, useId, useState, type ReactNode } from 'react'
 import { FormProvider, useForm, type DefaultValues, type FieldValues, type Path } from 'react-hook-form'
 import type { Outcome, Problem, StaleEdit } from '@/core/problem'
 import { Note } from '../feedback/States'
 import { holdUnsaved } from '../frame/unsaved'
-import { schemaResolver } from './resolver'
+import { loadSchemas, schemaResolver, type SchemaName } from './resolver'
 
 type Props<Values extends FieldValues, Result> = {
-  schema: Schema
+  schema: SchemaName
   values: Values
   /** Saves; problems come back as values and are shown beside their fields. */
   action: (values: Values) => Promise<Outcome<Result>>
@@ -43,6 +42,9 @@ export function EntryForm<Values extends FieldValues, Result>(props: Props<Value
   const [stale, setStale] = useState<StaleEdit | null>(null)
   const id = useId()
   const { isSubmitting, isDirty } = form.formState
+
+  // By the time that somebody has filled it in, what checks it is there.
+  useEffect(() => void loadSchemas().catch(() => undefined), [])
 
   useEffect(() => {
     if (!isDirty) return

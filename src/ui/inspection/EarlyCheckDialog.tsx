@@ -1,13 +1,7 @@
 'use client'
 
 import { useWatch } from 'react-hook-form'
-import {
-  earlyCheckSchema,
-  symptomKeys,
-  symptoms,
-  type EarlyCheckInput,
-  type EarlyCheckView,
-} from '@/core/inspection'
+import { symptomKeys, symptoms, type EarlyCheckInput, type EarlyCheckView } from '@/core/inspection'
 import type { Outcome } from '@/core/problem'
 import { Note } from '../feedback/States'
 import { DialogForm } from '../forms/DialogForm'
@@ -25,7 +19,7 @@ export function EarlyCheckDialog({ check, label = 'Record', record }: Props) {
     <DialogForm<EarlyCheckInput>
       label={label}
       title={`Early check: ${check.machineNumber ?? ''} ${check.pump}, after sheet ${check.sheet.number}`}
-      schema={earlyCheckSchema}
+      schema="earlyCheckSchema"
       start={() => ({ id: check.id, version: check.version, result: '' as never, words: '', symptom: '' })}
       action={record}
       submit="Record the check"

@@ -6,14 +6,7 @@ import { useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { fieldName } from '@/core/fleet'
 import { addDays } from '@/core/calendar'
-import {
-  firstChecks,
-  signSchema,
-  symptomKeys,
-  symptoms,
-  type SignInput,
-  type SymptomKey,
-} from '@/core/inspection'
+import { firstChecks, symptomKeys, symptoms, type SignInput, type SymptomKey } from '@/core/inspection'
 import type { Outcome } from '@/core/problem'
 import { parseNumber } from '@/core/units'
 import type { WearView } from '@/core/wear'
@@ -39,7 +32,7 @@ export function ReportSign({ machineId, pumps, today, report }: Props) {
     <DialogForm<SignInput>
       label="Report a sign"
       title="What was seen?"
-      schema={signSchema}
+      schema="signSchema"
       start={() => ({
         id: uuid(),
         machineId,

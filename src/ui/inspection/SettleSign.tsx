@@ -1,6 +1,6 @@
 'use client'
 
-import { settleSignSchema, signOutcomes, type SettleSignInput } from '@/core/inspection'
+import { signOutcomes, type SettleSignInput } from '@/core/inspection'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { options, RadioEntry, TextEntry } from '../forms/entries'
@@ -19,7 +19,7 @@ export function SettleSign({ sign, label, look = 'outlined', settle }: Props) {
       label="Settle"
       look={look}
       title={`Settle: ${label}`}
-      schema={settleSignSchema}
+      schema="settleSignSchema"
       start={() => ({ id: sign.id, version: sign.version, outcome: '' as never, words: '' })}
       action={settle}
       submit="Settle it"

@@ -2,7 +2,7 @@
 
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
-import { settleDoubtSchema, type SettleDoubtInput } from '@/core/fleet'
+import type { SettleDoubtInput } from '@/core/fleet'
 import type { CheckView } from '@/core/models'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
@@ -43,7 +43,7 @@ export function ModelChecks({ modelId, checks, today, settle }: Props) {
             <DialogForm
               label="Settle"
               title="Settle a doubt"
-              schema={settleDoubtSchema}
+              schema="settleDoubtSchema"
               start={(): SettleDoubtInput => ({ id: uuid(), modelId, words, answer: '' })}
               action={settle}
               submit="Settle it"

@@ -1,7 +1,7 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { fieldName, pumpModelSchema, type PumpModelInput } from '@/core/fleet'
+import { fieldName, type PumpModelInput } from '@/core/fleet'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { FieldRow, TextEntry } from '../forms/entries'
@@ -14,7 +14,7 @@ export function PumpModelDialog({ model, save }: Props) {
       label={model ? 'Edit' : 'Add pump model'}
       look="outlined"
       title={model ? `Edit ${model.maker} ${model.name}` : 'Add a pump model'}
-      schema={pumpModelSchema}
+      schema="pumpModelSchema"
       start={() => model ?? { id: uuid(), maker: '', name: '', design: '', note: '' }}
       action={save}
       submit="Save model"

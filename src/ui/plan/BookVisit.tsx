@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation'
 import { v7 as uuid } from 'uuid'
-import { bookingSchema, type BookingInput, type BookableClock } from '@/core/plan'
+import type { BookingInput, BookableClock } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
@@ -41,7 +41,7 @@ export function BookVisit({ clocks, technicians, today, suggestedLead, wanted, l
       label={title}
       look={look ?? 'contained'}
       title={title}
-      schema={bookingSchema}
+      schema="bookingSchema"
       start={(): BookingInput => ({
         id: uuid(),
         items: free

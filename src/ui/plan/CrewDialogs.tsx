@@ -5,7 +5,7 @@ import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import FormGroup from '@mui/material/FormGroup'
 import { useController, useFieldArray, useFormContext } from 'react-hook-form'
-import { crewSchema, planTermsSchema, weekdayNames, type CrewInput, type PlanTermsInput } from '@/core/plan'
+import { weekdayNames, type CrewInput, type PlanTermsInput } from '@/core/plan'
 import { qualificationNames, qualifications } from '@/core/models'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
@@ -28,7 +28,7 @@ export function CrewDialog({
     <DialogForm
       label="Change"
       title={`When ${name} works`}
-      schema={crewSchema}
+      schema="crewSchema"
       start={() => start}
       action={save}
       submit="Save"
@@ -73,7 +73,7 @@ export function PlanTermsDialog({
     <DialogForm
       label="Change what planning goes by"
       title="What planning goes by"
-      schema={planTermsSchema}
+      schema="planTermsSchema"
       start={(): PlanTermsInput => ({
         ...terms,
         benches: yards.map(({ value }) => ({

@@ -10,7 +10,6 @@ import { useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
 import {
-  decisionSchema,
   decisionTake,
   runningWords,
   showMinutes,
@@ -119,7 +118,7 @@ export function DecideVisit({ label, look, machineId, visitId = null, chosen, cu
         <DialogContent>
           {page && first && (
             <EntryForm<DecisionForm, { taken: number; back: TakeInput; words: string }>
-              schema={decisionSchema}
+              schema="decisionSchema"
               values={first.values}
               action={async ({ on, day, leadId, helperId, items }) => {
                 const visit = page.visits.find(({ id }) => id === on) ?? null

@@ -2,13 +2,7 @@
 
 import Button from '@mui/material/Button'
 import { fieldName } from '@/core/fleet'
-import {
-  visitChangeSchema,
-  visitNumber,
-  type CancelInput,
-  type VisitChangeInput,
-  type VisitPage,
-} from '@/core/plan'
+import { visitNumber, type CancelInput, type VisitChangeInput, type VisitPage } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
 import { useConfirm } from '../forms/Confirm'
 import { useToast } from '../feedback/Toasts'
@@ -39,7 +33,7 @@ export function VisitActions({ visit, technicians, change, cancel, restore }: Pr
       <DialogForm
         label="Change"
         title={`Change ${name}`}
-        schema={visitChangeSchema}
+        schema="visitChangeSchema"
         start={(): VisitChangeInput => ({
           id,
           version,

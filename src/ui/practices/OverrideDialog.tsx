@@ -1,6 +1,6 @@
 'use client'
 
-import { practiceSchema, type PracticeInput, type PracticeView } from '@/core/practices'
+import type { PracticeInput, PracticeView } from '@/core/practices'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, TextEntry } from '../forms/entries'
@@ -21,7 +21,7 @@ export function OverrideDialog({ practice, models, choose }: Props) {
       label="For one model"
       look="text"
       title={`${practice.name} for one model`}
-      schema={practiceSchema}
+      schema="practiceSchema"
       start={(): PracticeInput => ({
         practice: practice.key,
         modelId: '',

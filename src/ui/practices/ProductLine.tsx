@@ -1,7 +1,7 @@
 'use client'
 
 import { treatmentWords } from '@/core/models'
-import { practiceSchema, type PracticeInput, type PracticeView, type Treats } from '@/core/practices'
+import type { PracticeInput, PracticeView, Treats } from '@/core/practices'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { TextEntry } from '../forms/entries'
@@ -37,7 +37,7 @@ export function ProductLine({ practice, treats, choose }: Props) {
           label="From its label"
           look="text"
           title={`${practice.name}: what stands on the label`}
-          schema={practiceSchema}
+          schema="practiceSchema"
           start={(): PracticeInput => ({
             practice: key,
             modelId: null,

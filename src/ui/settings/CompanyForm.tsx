@@ -2,7 +2,7 @@
 
 import { dateOrders } from '@/core/calendar'
 import { fieldName } from '@/core/fleet'
-import { companySchema, type CompanyInput } from '@/core/house'
+import type { CompanyInput } from '@/core/house'
 import type { Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
@@ -18,7 +18,7 @@ export function CompanyForm({ company, timeZones, action }: Props) {
   return (
     <EntryForm
       key={company.version}
-      schema={companySchema}
+      schema="companySchema"
       values={company}
       action={action}
       onDone={() => toast('The settings are saved.')}

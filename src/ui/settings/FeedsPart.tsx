@@ -4,7 +4,7 @@ import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
-import { feedSchema, type FeedInput, type FeedView } from '@/core/plan'
+import type { FeedInput, FeedView } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
 import { useConfirm } from '../forms/Confirm'
 import { EmptyState, Note } from '../feedback/States'
@@ -63,7 +63,7 @@ export function FeedsPart({ feeds, yards, people, today, make, revoke }: Props) 
           label="Make a calendar link"
           look="contained"
           title="Make a calendar link"
-          schema={feedSchema}
+          schema="feedSchema"
           start={() => ({ id: uuid(), name: '', yardId: '' as never, personId: '' as never })}
           action={async (input) => {
             const outcome = await make(input)

@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button'
 import { v7 as uuid } from 'uuid'
 import { fieldName } from '@/core/fleet'
-import { newPersonSchema, personSchema, roleNames, type PersonInput, type Role } from '@/core/access'
+import { roleNames, type PersonInput, type Role } from '@/core/access'
 import type { Outcome } from '@/core/problem'
 import { useConfirm } from '../forms/Confirm'
 import { useToast } from '../feedback/Toasts'
@@ -40,7 +40,7 @@ export function PeoplePart({ people, actions }: { people: PersonLine[]; actions:
           label="Add person"
           look="contained"
           title="Let somebody sign in"
-          schema={newPersonSchema}
+          schema="newPersonSchema"
           start={(): PersonInput => ({
             id: uuid(),
             name: '',
@@ -120,7 +120,7 @@ function PersonActions({ person, actions }: { person: PersonLine; actions: Actio
       <DialogForm
         label="Edit"
         title={`Edit ${name}`}
-        schema={personSchema}
+        schema="personSchema"
         start={(): PersonInput => ({
           id,
           version,

@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button'
 import { v7 as uuid } from 'uuid'
-import { fieldName, yardSchema, type YardInput, type YardView } from '@/core/fleet'
+import { fieldName, type YardInput, type YardView } from '@/core/fleet'
 import type { Outcome } from '@/core/problem'
 import { useConfirm } from '../forms/Confirm'
 import { useToast } from '../feedback/Toasts'
@@ -53,7 +53,7 @@ function YardDialog({ yard, save }: { yard?: YardView; save: Props['save'] }) {
       label={yard ? 'Edit' : 'Add yard'}
       look={yard ? 'outlined' : 'contained'}
       title={yard ? `Edit ${yard.name}` : 'Add a yard'}
-      schema={yardSchema}
+      schema="yardSchema"
       start={() =>
         yard
           ? { id: yard.id, version: yard.version, name: yard.name, place: yard.place, note: yard.note }

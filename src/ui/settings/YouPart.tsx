@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button'
 import { useState } from 'react'
-import { passwordChangeSchema, type PasswordChangeInput } from '@/core/access'
+import type { PasswordChangeInput } from '@/core/access'
 import type { Outcome } from '@/core/problem'
 import { useToast } from '../feedback/Toasts'
 import { FieldRow, TextEntry } from '../forms/entries'
@@ -27,7 +27,7 @@ export function YouPart({ change, signOut, signOutEverywhere }: Props) {
       <Part title="Password" aside="ends your sessions on other devices">
         <EntryForm
           key={round}
-          schema={passwordChangeSchema}
+          schema="passwordChangeSchema"
           values={{ current: '', next: '' }}
           action={change}
           onDone={() => {

@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation'
 import { v7 as uuid } from 'uuid'
 import type { Outcome } from '@/core/problem'
-import { unplannedSheetSchema, type UnplannedSheetInput } from '@/core/sheets'
+import type { UnplannedSheetInput } from '@/core/sheets'
 import { DialogForm } from '../forms/DialogForm'
 import { TextEntry } from '../forms/entries'
 import { ServiceChoice } from '../plan'
@@ -22,7 +22,7 @@ export function UnplannedSheet({ clocks, today, start }: Props) {
     <DialogForm
       label="Breakdown"
       title="Open an unplanned sheet"
-      schema={unplannedSheetSchema}
+      schema="unplannedSheetSchema"
       start={(): UnplannedSheetInput => ({ id: uuid(), items: [], trouble: '' })}
       action={async (input) => {
         const outcome = await start(input)

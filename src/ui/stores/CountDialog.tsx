@@ -1,7 +1,7 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { countSchema, showAmount, type CountInput, type PartUnit, type PartPage } from '@/core/stores'
+import { showAmount, type CountInput, type PartUnit, type PartPage } from '@/core/stores'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { TextEntry } from '../forms/entries'
@@ -16,7 +16,7 @@ export function CountDialog({ part, count }: Props) {
     <DialogForm
       label="Count this bin"
       title={`Count ${part.number} ${part.name}${part.bin ? `, bin ${part.bin}` : ''}`}
-      schema={countSchema}
+      schema="countSchema"
       start={(): CountInput => ({
         id: uuid(),
         partId: part.id,

@@ -3,7 +3,7 @@
 import { useState } from 'react'
 import { useController } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
-import { deliverySchema, showAmount, type DeliveryInput, type OrderPage } from '@/core/stores'
+import { showAmount, type DeliveryInput, type OrderPage } from '@/core/stores'
 import type { Outcome } from '@/core/problem'
 import { Note } from '../feedback/States'
 import { EntryForm } from '../forms/EntryForm'
@@ -38,7 +38,7 @@ export function DeliveryForm({ order, today, receive }: Props) {
       {lines.length > 0 && (
         <EntryForm
           key={`${round} ${lines.map((line) => line.id).join()}`}
-          schema={deliverySchema}
+          schema="deliverySchema"
           values={
             {
               id: uuid(),

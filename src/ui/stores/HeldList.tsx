@@ -4,8 +4,6 @@ import { v7 as uuid } from 'uuid'
 import { visitNumber } from '@/core/plan'
 import {
   actsFrom,
-  extendSchema,
-  moveSchema,
   showAmount,
   stockActs,
   stockStates,
@@ -111,7 +109,7 @@ export function HeldList({ part, lots, places, mayMove, mayExtend, actions }: Pr
                 label="Looked at"
                 look="text"
                 title={`Lot ${lot.number} may lie longer`}
-                schema={extendSchema}
+                schema="extendSchema"
                 start={(): ExtendInput => ({ id: uuid(), lotId: lot.id, reason: '' })}
                 action={actions.extend}
                 submit="Lengthen it once"
@@ -129,7 +127,7 @@ export function HeldList({ part, lots, places, mayMove, mayExtend, actions }: Pr
                 label="Move"
                 look="text"
                 title={`Lot ${lot.number}, ${stockStates[held.state]}, ${held.place}`}
-                schema={moveSchema}
+                schema="moveStockSchema"
                 start={(): MoveInput => ({
                   id: uuid(),
                   partId: part.id,

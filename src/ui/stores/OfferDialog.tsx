@@ -1,7 +1,7 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { offerSchema, type OfferInput } from '@/core/stores'
+import type { OfferInput } from '@/core/stores'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
@@ -33,7 +33,7 @@ export function OfferDialog({ partId, number, suppliers, currency, offer, save }
       label={offer ? 'Change' : 'Add a supplier'}
       look={offer ? 'text' : 'outlined'}
       title={`Who sells ${number}`}
-      schema={offerSchema}
+      schema="offerSchema"
       start={() =>
         ({
           id: offer?.id ?? uuid(),

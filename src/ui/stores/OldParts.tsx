@@ -3,7 +3,7 @@
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
 import { visitNumber } from '@/core/plan'
-import { endOldSchema, keepOldSchema, showAmount, type KeepOldInput, type OldPartLine } from '@/core/stores'
+import { showAmount, type KeepOldInput, type OldPartLine } from '@/core/stores'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { FieldRow, RadioEntry, TextEntry } from '../forms/entries'
@@ -40,7 +40,7 @@ export function OldParts({ parts, today, end }: { parts: OldPartLine[]; today: s
               label="Let go"
               look="text"
               title={`Bag ${part.number} need not be kept any longer`}
-              schema={endOldSchema}
+              schema="endOldSchema"
               start={() => ({ id: part.id, ending: '' })}
               action={end}
               submit="Let go"
@@ -67,7 +67,7 @@ export function KeepOldDialog({
     <DialogForm
       label="Keep an old part"
       title="Keep an old part"
-      schema={keepOldSchema}
+      schema="keepOldSchema"
       start={(): KeepOldInput => ({
         id: uuid(),
         sheetId,

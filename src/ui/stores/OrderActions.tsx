@@ -4,10 +4,7 @@ import Button from '@mui/material/Button'
 import { useRef } from 'react'
 import { visitNumber } from '@/core/plan'
 import {
-  confirmSchema,
-  endOrderSchema,
   isComing,
-  sendSchema,
   type ConfirmationFileInput,
   type ConfirmInput,
   type EndOrderInput,
@@ -44,7 +41,7 @@ export function OrderActions({ order, send, confirm, takeFile, end }: Props) {
               ? `Throw order ${number} away`
               : `Call off what is to come of order ${number}`
           }
-          schema={endOrderSchema}
+          schema="endOrderSchema"
           start={(): EndOrderInput => ({ id, version, reason: '' })}
           action={end}
           submit={order.state === 'draft' ? 'Throw away' : 'Call off'}
@@ -60,7 +57,7 @@ export function OrderActions({ order, send, confirm, takeFile, end }: Props) {
             label="Confirm"
             look={order.state === 'sent' ? 'contained' : 'outlined'}
             title={`What ${order.supplier} confirms`}
-            schema={confirmSchema}
+            schema="confirmSchema"
             start={(): ConfirmInput => ({
               id,
               version,
@@ -100,7 +97,7 @@ export function OrderActions({ order, send, confirm, takeFile, end }: Props) {
           label="Send"
           look="contained"
           title={`Order ${number} goes to ${order.supplier}`}
-          schema={sendSchema}
+          schema="sendSchema"
           start={() => ({ id, version, hurry: '' }) as SendInput}
           action={send}
           submit="It is sent"

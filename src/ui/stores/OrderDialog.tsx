@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation'
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { visitNumber } from '@/core/plan'
-import { orderSchema, showAmount, type OrderInput, type SupplierLine } from '@/core/stores'
+import { showAmount, type OrderInput, type SupplierLine } from '@/core/stores'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
@@ -29,7 +29,7 @@ export function OrderDialog({ label, look, suppliers, yards, order, save }: Prop
       label={label}
       look={look}
       title={order?.id ? 'Change the order' : 'Write an order'}
-      schema={orderSchema}
+      schema="orderSchema"
       start={(): OrderInput => ({
         supplierId: order?.supplierId ?? '',
         yardId: order?.yardId ?? yards[0]?.value ?? '',

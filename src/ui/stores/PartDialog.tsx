@@ -6,14 +6,7 @@ import Button from '@mui/material/Button'
 import { useController, useFieldArray, useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { fieldName } from '@/core/fleet'
-import {
-  partSchema,
-  partUnits,
-  shelfGroups,
-  type PartForm,
-  type PartChoice,
-  type StockLine,
-} from '@/core/stores'
+import { partUnits, shelfGroups, type PartForm, type PartChoice, type StockLine } from '@/core/stores'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'
@@ -38,7 +31,7 @@ export function PartDialog({ part, choices, parts, currency, save }: Props) {
       label={part ? 'Edit' : 'Add part'}
       look={part ? 'outlined' : 'contained'}
       title={part ? `Edit ${part.number}` : 'Add a part'}
-      schema={partSchema}
+      schema="partSchema"
       start={(): PartForm => ({
         id: part?.id ?? uuid(),
         version: part?.version,

@@ -1,7 +1,7 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { receiptSchema, type ReceiptInput, type StockLine } from '@/core/stores'
+import type { ReceiptInput, StockLine } from '@/core/stores'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
@@ -22,7 +22,7 @@ export function ReceiveDialog({ part, places, today, currency, receive }: Props)
       label="Receive"
       look="contained"
       title={`Receive ${part.number} ${part.name}`}
-      schema={receiptSchema}
+      schema="receiptSchema"
       start={(): ReceiptInput => ({
         id: uuid(),
         partId: part.id,

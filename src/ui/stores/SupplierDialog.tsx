@@ -1,7 +1,7 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { supplierSchema, type SupplierInput, type SupplierLine } from '@/core/stores'
+import type { SupplierInput, SupplierLine } from '@/core/stores'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { FieldRow, TextEntry } from '../forms/entries'
@@ -19,7 +19,7 @@ export function SupplierDialog({ supplier, currency, save }: Props) {
       label={supplier ? 'Edit' : 'Add a supplier'}
       look={supplier ? 'outlined' : 'contained'}
       title={supplier ? `Edit ${supplier.name}` : 'Add a supplier'}
-      schema={supplierSchema}
+      schema="supplierSchema"
       start={() =>
         ({
           id: supplier?.id ?? uuid(),

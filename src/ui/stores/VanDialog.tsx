@@ -1,7 +1,7 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { vanSchema, type VanInput } from '@/core/stores'
+import type { VanInput } from '@/core/stores'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, TextEntry } from '../forms/entries'
@@ -12,7 +12,7 @@ export function VanDialog({ yards, save }: { yards: Option[]; save: (input: VanI
     <DialogForm
       label="Add a van"
       title="Add a van"
-      schema={vanSchema}
+      schema="vanSchema"
       start={(): VanInput => ({ id: uuid(), name: '', yardId: yards[0]?.value ?? '' })}
       action={save}
       submit="Save"

@@ -1,6 +1,5 @@
 'use client'
 
-import { Joi } from '@/core/problem'
 import Button from '@mui/material/Button'
 import type { VerdictKind } from '@/core/hours'
 import { EmptyState, LoadingState, Note } from '../feedback/States'
@@ -96,12 +95,6 @@ const sampleGrid = [
     ],
   },
 ]
-const sample = Joi.object({
-  text: Joi.string().required().messages({ 'string.empty': 'Fill this in.' }),
-  choice: Joi.string().required(),
-  amount: Joi.any(),
-  way: Joi.string().required(),
-})
 
 /** Solid has happened, outline is open, hatch is expected or not available, dashed is proposed, the post is a limit. */
 export function Styleguide() {
@@ -280,7 +273,7 @@ export function Styleguide() {
             />
           </Part>
           <EntryForm
-            schema={sample}
+            schema="sampleSchema"
             values={{ text: '', choice: 'a', amount: { value: '200', unit: 'bar' }, way: 'one' }}
             action={async () => ({ ok: true, data: undefined })}
             onDone={() => toast('Saved.')}

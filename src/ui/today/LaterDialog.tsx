@@ -2,7 +2,7 @@
 
 import { v7 as uuid } from 'uuid'
 import { addDays } from '@/core/calendar'
-import { handSchema, snoozeSchema, type HandInput, type SnoozeInput } from '@/core/plan'
+import type { HandInput, SnoozeInput } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
 import type { Standing } from '@/core/today'
 import { DialogForm } from '../forms/DialogForm'
@@ -39,7 +39,7 @@ export function LaterButtons({ label, marked, today, hint, people, actions }: Pr
         label="Later"
         look="text"
         title={`Put off: ${label}`}
-        schema={snoozeSchema}
+        schema="snoozeSchema"
         start={() => ({ ...each(), until: addDays(today, 1), reason: '' })}
         action={actions.snooze}
         submit="Put it off"
@@ -54,7 +54,7 @@ export function LaterButtons({ label, marked, today, hint, people, actions }: Pr
         label="Hand on"
         look="text"
         title={`Hand on: ${label}`}
-        schema={handSchema}
+        schema="handSchema"
         start={() => ({ ...each(), toId: '', note: '' })}
         action={actions.handOn}
         submit="Hand it on"

@@ -4,7 +4,7 @@ import { useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { fieldName } from '@/core/fleet'
 import type { Outcome } from '@/core/problem'
-import { toolKinds, toolSchema, type ToolInput, type ToolView } from '@/core/tools'
+import { toolKinds, type ToolInput, type ToolView } from '@/core/tools'
 import { unitsOf } from '@/core/units'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'
@@ -29,7 +29,7 @@ export function ToolDialog({ tool, yards, save }: Props) {
       label={tool ? 'Edit' : 'Add a tool'}
       look={tool ? 'outlined' : 'contained'}
       title={tool ? `Edit ${tool.number}` : 'Add a tool'}
-      schema={toolSchema}
+      schema="toolSchema"
       start={(): Typed =>
         tool
           ? {

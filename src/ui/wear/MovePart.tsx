@@ -3,7 +3,7 @@
 import { useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import type { Outcome } from '@/core/problem'
-import { endReasons, movePartSchema, type MovePartInput, type PositionLives } from '@/core/wear'
+import { endReasons, type MovePartInput, type PositionLives } from '@/core/wear'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, RadioEntry, TextEntry } from '../forms/entries'
 
@@ -21,7 +21,7 @@ export function MovePart({ assemblyId, position, found, today, move }: Props) {
     <DialogForm<MovePartInput>
       label="Moved to another bore"
       title={`Where did the part of ${found.name.toLowerCase()} go?`}
-      schema={movePartSchema}
+      schema="movePartSchema"
       start={() => ({
         id: uuid(),
         assemblyId,

@@ -4,7 +4,6 @@ import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
-import type { Schema } from 'joi'
 import { useEffect, useState, type ReactNode } from 'react'
 import { useFormContext, type FieldValues } from 'react-hook-form'
 import { showFarDay } from '@/core/calendar'
@@ -13,13 +12,14 @@ import { showNumber } from '@/core/units'
 import type { RuleMove } from '@/core/wear'
 import { useToast } from '../feedback/Toasts'
 import { EntryForm } from '../forms/EntryForm'
+import type { SchemaName } from '../forms/resolver'
 import { stateWords } from './words'
 import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '../table/Table'
 
 type Props<Values extends FieldValues> = {
   label: string
   title: string
-  schema: Schema
+  schema: SchemaName
   start: () => Values
   preview: (values: Values) => Promise<Outcome<RuleMove[]>>
   save: (values: Values) => Promise<Outcome>

@@ -3,7 +3,7 @@
 import { useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import type { Outcome } from '@/core/problem'
-import { endReasons, renewalSchema, type RenewalInput, type WearView } from '@/core/wear'
+import { endReasons, type RenewalInput, type WearView } from '@/core/wear'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'
 import type { Option } from '../forms/FieldFrame'
@@ -24,7 +24,7 @@ export function RecordRenewal({ view, today, takenOverOn, lots, record }: Props)
     <DialogForm
       label="Record a renewal"
       title={`What was renewed on ${view.number}?`}
-      schema={renewalSchema}
+      schema="renewalSchema"
       start={(): RenewalInput => ({
         id: uuid(),
         assemblyId: view.assemblyId,

@@ -9,9 +9,7 @@ import { showDay } from '@/core/calendar'
 import type { Outcome } from '@/core/problem'
 import { showNumber } from '@/core/units'
 import {
-  dutiesSchema,
   dutyFactors,
-  limitSchema,
   type DutiesInput,
   type DutyKey,
   type LimitInput,
@@ -90,7 +88,7 @@ export function RulesPart({ view, rules, today, mayEdit, actions }: Props) {
           <PreviewedForm<LimitInput>
             label="Change a limit"
             title={`A limit of ${view.number}’s own`}
-            schema={limitSchema}
+            schema="limitSchema"
             start={() => limitOf(view, rules, view.tasks[0]!.key)}
             preview={actions.previewLimit}
             save={actions.saveLimit}
@@ -103,7 +101,7 @@ export function RulesPart({ view, rules, today, mayEdit, actions }: Props) {
           <PreviewedForm<DutiesInput>
             label="Hard duty"
             title={`What is hard on ${view.number}?`}
-            schema={dutiesSchema}
+            schema="dutiesSchema"
             start={() => ({
               assemblyId: view.assemblyId,
               seen: rules.duties.map((duty) => duty.id),

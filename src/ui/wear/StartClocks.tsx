@@ -1,6 +1,6 @@
 'use client'
 
-import { clockStartSchema, type ClockStartInput } from '@/core/wear'
+import type { ClockStartInput } from '@/core/wear'
 import type { Outcome } from '@/core/problem'
 import { DialogForm } from '../forms/DialogForm'
 import { RadioEntry } from '../forms/entries'
@@ -18,7 +18,7 @@ export function StartClocks({ assemblyId, number, opening, start }: Props) {
       label="Start its clocks"
       look="contained"
       title={`Start the clocks of ${number}`}
-      schema={clockStartSchema}
+      schema="clockStartSchema"
       start={(): ClockStartInput => ({ assemblyId, basis: 'pump' })}
       action={start}
       submit="Start the clocks"

@@ -1,7 +1,7 @@
 'use client'
 
 import type { Outcome } from '@/core/problem'
-import { takeOverSchema, type TakeOverInput, type StartingLife } from '@/core/wear'
+import type { TakeOverInput, StartingLife } from '@/core/wear'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, TextEntry } from '../forms/entries'
 
@@ -19,7 +19,7 @@ export function TakeOverLives({ assemblyId, number, lives, unit, save }: Props) 
     <DialogForm<TakeOverInput>
       label="Taken over with"
       title={`What had run on the parts of ${number} when it was taken over?`}
-      schema={takeOverSchema}
+      schema="takeOverSchema"
       start={() => ({
         assemblyId,
         lines: lives.map(({ lifeId, hours, day, assumed }) => ({

@@ -7,7 +7,6 @@ import { useRouter } from 'next/navigation'
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import {
-  circuitSchema,
   elementKinds,
   eveningNames,
   judgeBore,
@@ -53,7 +52,7 @@ export function CircuitForm({ page, save }: Props) {
   const own = page.ownMethods
   return (
     <EntryForm
-      schema={circuitSchema}
+      schema="circuitSchema"
       values={
         {
           machineId: page.machineId,

@@ -4,7 +4,7 @@ import FormHelperText from '@mui/material/FormHelperText'
 import { useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import type { Outcome } from '@/core/problem'
-import { correctionSchema, type Correctable, type CorrectionInput } from '@/core/sheets'
+import type { Correctable, CorrectionInput } from '@/core/sheets'
 import { endReasons } from '@/core/wear'
 import { DialogForm } from '../../forms/DialogForm'
 import { ChoiceEntry, options, TextEntry } from '../../forms/entries'
@@ -35,7 +35,7 @@ export function CorrectDialog({ sheetId, things, correct }: Props) {
     <DialogForm<Values>
       label="Correct"
       title="Correct this sheet"
-      schema={correctionSchema}
+      schema="correctionSchema"
       start={() => ({
         id: uuid(),
         sheetId,

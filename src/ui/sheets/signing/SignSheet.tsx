@@ -7,7 +7,7 @@ import { v7 as uuid } from 'uuid'
 import { showAmount } from '@/core/stores'
 import { showMinutes } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
-import { signatureSchema, type SignatureInput, type EndingLife, type SigningView } from '@/core/sheets'
+import type { SignatureInput, EndingLife, SigningView } from '@/core/sheets'
 import { showNumber } from '@/core/units'
 import { endReasons } from '@/core/wear'
 import { Note } from '../../feedback/States'
@@ -61,7 +61,7 @@ export function SignSheet({ sheetId, signing, signer, trouble, sign }: Props) {
   return (
     <div className="sign-page">
       <EntryForm
-        schema={signatureSchema}
+        schema="signatureSchema"
         values={values}
         action={sign}
         onDone={() => router.push(`/sheets/${sheetId}`)}

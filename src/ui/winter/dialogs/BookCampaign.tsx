@@ -1,7 +1,7 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { campaignBookingSchema, type CampaignBookingInput } from '@/core/plan'
+import type { CampaignBookingInput } from '@/core/plan'
 import { type Outcome } from '@/core/problem'
 import { useToast } from '../../feedback/Toasts'
 import { DialogForm } from '../../forms/DialogForm'
@@ -29,7 +29,7 @@ export function BookCampaign({
     <DialogForm
       label={`Book all ${waiting}`}
       title={`Book the order of work of ${yard.name}`}
-      schema={campaignBookingSchema}
+      schema="campaignBookingSchema"
       start={(): CampaignBookingInput => ({
         id: uuid(),
         yardId: yard.id,

@@ -1,6 +1,6 @@
 'use client'
 
-import { yardClimateSchema, type YardClimateInput } from '@/core/winter'
+import type { YardClimateInput } from '@/core/winter'
 import { type Outcome } from '@/core/problem'
 import { DialogForm } from '../../forms/DialogForm'
 import { FieldRow, RadioEntry, TextEntry } from '../../forms/entries'
@@ -20,7 +20,7 @@ export function ClimateDialog({
     <DialogForm
       label="Enter or change"
       title={`Frost of ${name}`}
-      schema={yardClimateSchema}
+      schema="yardClimateSchema"
       start={() =>
         ({
           ...values,

@@ -1,7 +1,7 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { frostNightSchema, type FrostNightInput } from '@/core/winter'
+import type { FrostNightInput } from '@/core/winter'
 import { type Outcome } from '@/core/problem'
 import { DialogForm } from '../../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../../forms/entries'
@@ -21,7 +21,7 @@ export function FrostNightDialog({
     <DialogForm
       label="It froze"
       title="A night of frost"
-      schema={frostNightSchema}
+      schema="frostNightSchema"
       start={(): FrostNightInput => ({
         id: uuid(),
         yardId: yards[0]?.value ?? '',

@@ -1,7 +1,7 @@
 'use client'
 
 import { v7 as uuid } from 'uuid'
-import { antifreezeSchema, fluidNames, soldNames, type Antifreeze, type AntifreezeInput } from '@/core/winter'
+import { fluidNames, soldNames, type Antifreeze, type AntifreezeInput } from '@/core/winter'
 import { type Outcome } from '@/core/problem'
 import { DialogForm } from '../../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, TextEntry } from '../../forms/entries'
@@ -25,7 +25,7 @@ export function ProductDialog({
       label={product ? 'Edit' : 'Add an antifreeze'}
       look={product ? 'outlined' : 'contained'}
       title={product ? `Edit ${product.name}` : 'Add an antifreeze, as its own sheet states it'}
-      schema={antifreezeSchema}
+      schema="antifreezeSchema"
       start={() =>
         ({
           id: product?.id ?? uuid(),

@@ -1,6 +1,6 @@
 'use client'
 
-import { winterTermsSchema, type WinterTermsInput } from '@/core/winter'
+import type { WinterTermsInput } from '@/core/winter'
 import { type Outcome } from '@/core/problem'
 import { DialogForm } from '../../forms/DialogForm'
 import { ChoiceEntry, FieldRow, RadioEntry, TextEntry } from '../../forms/entries'
@@ -26,7 +26,7 @@ export function TermsDialog({
     <DialogForm
       label="Change the terms"
       title="Terms of the winter"
-      schema={winterTermsSchema}
+      schema="winterTermsSchema"
       start={() => ({
         ...terms,
         productId: terms.productId ?? ('' as never),

@@ -5,14 +5,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
-import {
-  methodNames,
-  winterNoteNames,
-  winterNoteSchema,
-  zoneNames,
-  type WinterNoteInput,
-  type Zone,
-} from '@/core/winter'
+import { methodNames, winterNoteNames, zoneNames, type WinterNoteInput, type Zone } from '@/core/winter'
 import { problemWords, type Outcome } from '@/core/problem'
 import { useToast } from '../../feedback/Toasts'
 import { DialogForm } from '../../forms/DialogForm'
@@ -37,7 +30,7 @@ export function WinterNoteDialog({
     <DialogForm
       label="Tell what happened"
       title={`${number}: what happened`}
-      schema={winterNoteSchema}
+      schema="winterNoteSchema"
       start={(): WinterNoteInput => ({
         id: uuid(),
         machineId,

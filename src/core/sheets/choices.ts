@@ -1,0 +1,2 @@
+/** How many entries one message of a device may hold; a device with more sends them in portions. */
+export const mostEntriesAtOnce = 500

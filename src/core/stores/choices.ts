@@ -1,0 +1,1 @@
+export const partUnits = { piece: 'pieces', L: 'litres', mL: 'millilitres', g: 'grams' } as const
