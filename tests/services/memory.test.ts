@@ -715,10 +715,19 @@ describe('what is kept', () => {
 
   test('is given to a transaction that has written nothing it rests on, even while it is being made', async () => {
     const { made, make } = counted()
-    const meanwhile = kept('names', make)
+    let finish = () => undefined as void
+    const isToEnd = new Promise<void>((resolve) => (finish = resolve))
+    const meanwhile = kept('names', async () => {
+      const names = await make()
+      await isToEnd
+      return names
+    })
     await write(async () => {
       await yards.update({ id: shop.yardId }, { name: 'Elsewhere' })
-      await kept('names', make)
+      while (made() === 0) await new Promise((resolve) => setTimeout(resolve, 5))
+      const asked = kept('names', make)
+      finish()
+      await asked
       expect(made()).toBe(1)
       await machines.update({ id: shop.machineId }, { name: 'Other' })
       expect(await kept('names', make)).toEqual(['Other'])
