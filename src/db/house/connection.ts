@@ -69,12 +69,7 @@ export function shared(): Shared {
 }
 
 /** A connection of the driver's; one that is in a transaction carries its id. */
-type Connection = {
-  uuid?: string
-  run: (sql: string) => void
-  all: (sql: string, ...rest: unknown[]) => void
-  close: (done: () => void) => void
-}
+type Connection = { uuid?: string; run: (sql: string) => void; close: (done: () => void) => void }
 type ConnectionManager = {
   connections: Record<string, Connection>
   getConnection: (options?: { uuid?: string }) => Promise<Connection>
@@ -94,7 +89,6 @@ function keepConnections(sequelize: Sequelize): void {
     const uuid = options.uuid ? 'writer' : 'default'
     const fresh = manager.connections[uuid] === undefined
     const connection = await open({ ...options, uuid })
-    if (fresh) leaveOutTypes(connection)
     // For what can be made again after a power cut: demo data, and the databases of tests.
     if (fresh && process.env.ATELIER_UNFLUSHED === '1') connection.run('PRAGMA synchronous=OFF')
     return connection
@@ -105,19 +99,6 @@ function keepConnections(sequelize: Sequelize): void {
     for (const [uuid, each] of Object.entries(manager.connections))
       if (each === connection) delete manager.connections[uuid]
     await new Promise<void>((done) => connection.close(() => done()))
-  }
-}
-
-/**
- * Before each reading Sequelize asks SQLite for the types of the table's columns, to make values of them where
- * rows become models. Rows are read as they are here, and that would be every second query: none has types.
- */
-function leaveOutTypes(connection: Connection): void {
-  const all = connection.all.bind(connection)
-  connection.all = (sql, ...rest) => {
-    const done = rest.at(-1)
-    if (sql.startsWith('PRAGMA table_info(`') && typeof done === 'function') done(null, [])
-    else all(sql, ...rest)
   }
 }
 
