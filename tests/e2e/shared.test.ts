@@ -256,6 +256,7 @@ test('what is entered before the device has opened its storage, or while it has 
   })
   await page.$eval('.bench-work .confirm', (button) => (button as HTMLElement).click())
   await person.sees('This device could not keep that, and nothing was written.')
+  await person.sees('Not kept on this device')
   expect(await about()).toEqual([typed])
   await page.evaluate(() => void (window as unknown as { makeRoom: () => object }).makeRoom())
   await page.$eval('.bench-work .confirm', (button) => (button as HTMLElement).click())

@@ -99,7 +99,9 @@ export function SheetBench({
             </p>
           </div>
           <div className="bench-status" role="status" aria-live="polite">
-            {bench.trouble ? (
+            {bench.unkept ? (
+              <span className="oxide strong">Not kept on this device</span>
+            ) : bench.trouble ? (
               <span className="brass strong">
                 {bench.waiting > 0 ? `${bench.waiting} kept on this device` : 'Out of reach'}
               </span>

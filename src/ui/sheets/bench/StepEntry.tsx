@@ -34,6 +34,7 @@ import { Refused } from './Refused'
 import { SlipHelp } from './SlipHelp'
 import { StepAside } from './StepAside'
 import { StepTimer } from './StepTimer'
+import { notKept } from './useSheet'
 import type { StepProps } from './stepProps'
 import { LookUpTorque, TorqueEntry } from './TorqueEntry'
 import { soundWords } from '../words'
@@ -102,13 +103,14 @@ export function StepEntry({
   }
   const stop = (words: string) => {
     setError(words)
-    // Off its limits, misread, out of time or not measured: a reason may explain it.
+    // Off its limits, misread, out of time or not measured: a reason may explain it, but no full device.
     setAskReason(
-      step.measure !== null ||
-        fastener !== null ||
-        step.timer !== null ||
-        step.setting !== null ||
-        step.key === 'toolsBack',
+      words !== notKept &&
+        (step.measure !== null ||
+          fastener !== null ||
+          step.timer !== null ||
+          step.setting !== null ||
+          step.key === 'toolsBack'),
     )
   }
   const clear = () => {

@@ -35,6 +35,8 @@ export type SheetHandle = {
   lasting: boolean
   /** Whether it is known yet what waits on this device. */
   looked: boolean
+  /** The last entry could not be kept on this device. */
+  unkept: boolean
   /** Writes an entry; answers with the sentence that stands in the way, or null. */
   write: <Kind extends DeviceEntryKind>(
     kind: Kind,
@@ -63,7 +65,7 @@ export type PhotoAbout = {
 }
 
 /** A full disk, or storage that was cleared under an open page. */
-const notKept =
+export const notKept =
   'This device could not keep that, and nothing was written. Make room on it or load the page again, then enter it once more.'
 
 const retryMs = 3000
@@ -90,6 +92,7 @@ export function useSheet(
   const heldUntil = useRef(new Map<string, number>())
   const [lasting, setLasting] = useState(true)
   const [looked, setLooked] = useState(false)
+  const [unkept, setUnkept] = useState(false)
   const opening = useRef<Promise<Outbox> | null>(null)
   /** What waits on this device. A slow device takes its time to open it: whoever needs it waits for it. */
   const outbox = useCallback(() => (opening.current ??= Outbox.open()), [])
@@ -240,7 +243,10 @@ export function useSheet(
         return null
       }
       // One after the other: the second of two is judged by the first, before anything is drawn anew.
-      const kept = turn.current.then(keep).catch(() => notKept)
+      const kept = turn.current.then(keep).then(
+        (reason) => (setUnkept(false), reason),
+        () => (setUnkept(true), notKept),
+      )
       turn.current = kept
       return kept
     },
@@ -331,6 +337,7 @@ export function useSheet(
     closed,
     lasting,
     looked,
+    unkept,
     write,
     discard,
   }
