@@ -98,6 +98,45 @@ test('what is due on one machine is one row: opened, one service taken out, book
   await eventually(async () => expect(await person.row('V-12', 'Set valve clearance')).toBe(before))
 })
 
+test('what another choice takes is worked out though its field is left meanwhile, and one that could not be says so', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/today')
+  await inRow(person, 'V-12', 'Book all this')
+  await person.sees('Together 1 h 12 min')
+  let isCut = false
+  const held: (() => void)[] = []
+  await person.page.setRequestInterception(true)
+  const hear = (request: import('puppeteer-core').HTTPRequest) => {
+    if (request.method() !== 'POST') return void request.continue()
+    if (isCut) return void request.abort()
+    held.push(() => void request.continue())
+  }
+  person.page.on('request', hear)
+  const tick = (name: string) =>
+    person.page.$$eval(
+      '[role=dialog] .choices label',
+      (labels, wanted) =>
+        (labels.find((each) => each.textContent!.includes(wanted)) as HTMLElement).click(),
+      name,
+    )
+  await tick('Change engine oil')
+  await eventually(async () => expect(held).toHaveLength(1))
+  // Leaving a field draws the form anew: the answer under way is still the one that counts.
+  for (let press = 0; press < 6; press += 1) await person.page.keyboard.press('Tab')
+  held.forEach((letGo) => letGo())
+  await person.page.waitForSelector('.decide-weighed[aria-busy=false]')
+  const without = await person.text()
+  expect(without).not.toContain('Together 1 h 12 min')
+  isCut = true
+  await tick('Change engine oil')
+  await person.sees('What is chosen now was not worked out: Atelier could not be reached.')
+  person.page.off('request', hear)
+  await person.page.setRequestInterception(false)
+  await person.press('Work it out again')
+  await person.sees('Together 1 h 12 min')
+  expect(await person.text()).not.toContain('was not worked out')
+})
+
 test('a visit whose technician goes on leave no longer fits: it is named with why, and moved to where it does', async () => {
   const person = await demo.someone('coordinator')
   await person.goTo('/today')

@@ -30,6 +30,8 @@ import { itemOf, ServiceChoice } from './ServiceChoice'
 
 type Item = DecisionForm['items'][number]
 
+const offline = 'Atelier could not be reached. Try again in a moment.'
+
 export type DecideActions = {
   openDecision: (input: { machineId: string; visitId: string | null }) => Promise<Outcome<DecisionPage>>
   weighDecision: (input: WeighInput) => Promise<Outcome<WeighedDecision>>
@@ -64,7 +66,6 @@ export function DecideVisit({ label, look, machineId, visitId = null, chosen, cu
   const router = useRouter()
   const toast = useToast()
   const close = () => setFirst(null)
-  const offline = 'Atelier could not be reached. Try again in a moment.'
 
   async function open() {
     setBusy(true)
@@ -252,42 +253,67 @@ type WeighingProps = {
   weigh: DecideActions['weighDecision']
 }
 
-/** What the decision takes, breaks and costs, asked anew a moment after each change. */
+/**
+ * What is chosen, weighed anew a moment after each change. Only another choice, or a second try, gives an answer
+ * up that is under way: a field that is left draws the form anew with the same choice.
+ */
+function useWeighing(first: WeighedDecision, chosen: WeighInput, weigh: DecideActions['weighDecision']) {
+  const [weighed, setWeighed] = useState(first)
+  const [asking, setAsking] = useState(false)
+  const [fault, setFault] = useState('')
+  const [tries, setTries] = useState(0)
+  const key = JSON.stringify([chosen, tries])
+  const answered = useRef(key)
+  const latest = useRef({ chosen, weigh })
+  useEffect(() => {
+    latest.current = { chosen, weigh }
+  })
+  useEffect(() => {
+    if (answered.current === key || latest.current.chosen.items.length === 0) return
+    let over = false
+    const timer = setTimeout(async () => {
+      setAsking(true)
+      const outcome = await latest.current.weigh(latest.current.chosen).catch(() => null)
+      if (over) return
+      answered.current = key
+      setAsking(false)
+      setFault(outcome?.ok ? '' : outcome ? problemWords(outcome.problem) : offline)
+      if (outcome?.ok) setWeighed(outcome.data)
+    }, 250)
+    return () => {
+      over = true
+      clearTimeout(timer)
+      setAsking(false)
+    }
+  }, [key])
+  return { weighed, asking, fault, askAgain: () => setTries(tries + 1) }
+}
+
+/** What the decision takes, breaks and costs. */
 function Weighing({ page, first, machineId, visitId, currency, weigh }: WeighingProps) {
   const { setValue } = useFormContext<DecisionForm>()
   const [items, day, leadId, helperId, on] = useWatch<
     DecisionForm,
     ['items', 'day', 'leadId', 'helperId', 'on']
   >({ name: ['items', 'day', 'leadId', 'helperId', 'on'] })
-  const [weighed, setWeighed] = useState(first)
-  const [asking, setAsking] = useState(false)
-  const key = JSON.stringify([items, day, leadId, helperId, on])
-  const asked = useRef(key)
-  useEffect(() => {
-    if (asked.current === key || items.length === 0) return
-    let over = false
-    const timer = setTimeout(async () => {
-      asked.current = key
-      setAsking(true)
-      const isWhole = /^\d{4}-\d{2}-\d{2}$/.test(day)
-      const outcome = await weigh({
-        machineId,
-        visitId: on || null,
-        day: isWhole ? day : null,
-        leadId: leadId || null,
-        helperId: helperId || null,
-        items,
-      }).catch(() => null)
-      // Of several answers under way the last one asked for counts.
-      if (over) return
-      setAsking(false)
-      if (outcome?.ok) setWeighed(outcome.data)
-    }, 250)
-    return () => {
-      over = true
-      clearTimeout(timer)
-    }
-  }, [key, items, day, leadId, helperId, on, machineId, weigh])
+  const { weighed, asking, fault, askAgain } = useWeighing(
+    first,
+    {
+      machineId,
+      visitId: on || null,
+      day: /^\d{4}-\d{2}-\d{2}$/.test(day) ? day : null,
+      leadId: leadId || null,
+      helperId: helperId || null,
+      items,
+    },
+    weigh,
+  )
+  if (items.length === 0)
+    return (
+      <p className="second" role="status">
+        No service is chosen yet.
+      </p>
+    )
   const { best, why, place, waits, minutes, minutesAlone, helperMinutes, parts } = weighed
   const nameOf = (id: string) => page.technicians.find(({ value }) => value === id)?.label ?? 'nobody'
   const isBest = best !== null && best.day === day && best.leadId === leadId
@@ -296,6 +322,14 @@ function Weighing({ page, first, machineId, visitId, currency, weigh }: Weighing
   const stays = isBest && now?.day === day && now.leadId === leadId
   return (
     <div className="decide-weighed" role="status" aria-busy={asking}>
+      {fault && (
+        <p className="oxide">
+          What is chosen now was not worked out: {fault} What stands here is for what was chosen before.{' '}
+          <Button variant="text" onClick={askAgain}>
+            Work it out again
+          </Button>
+        </p>
+      )}
       <p>
         <strong>Together {showMinutes(minutes)}</strong>
         {minutesAlone > minutes && (
