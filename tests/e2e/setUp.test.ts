@@ -1,3 +1,5 @@
+import { once } from 'node:events'
+import { connect } from 'node:net'
 import type { Browser } from 'puppeteer-core'
 import { dataFolder, startApp, type StartedApp } from '../support/app'
 import { openBrowser, Person } from '../support/browser'
@@ -86,4 +88,17 @@ test('a database that cannot be opened ends the start with one sentence', async 
   writeFileSync(`${broken.folder}/atelier.sqlite`, 'this is not a database, it is a note '.repeat(40))
   await expect(startApp(broken.folder)).rejects.toThrow(/Atelier could not start: .*not a database/)
   broken.remove()
+})
+
+test('told to end, the server ends, though somebody has not done sending', async () => {
+  const slow = connect(app.port, 'localhost')
+  await once(slow, 'connect')
+  slow.write(`GET /sign-in HTTP/1.1\r\nHost: localhost:${app.port}\r\nCookie: `)
+  const closed = once(slow.resume(), 'close')
+  // That the request has begun is seen by the server that waits for it.
+  await fetch(`${app.url}/sign-in`)
+  const asked = Date.now()
+  await app.stop()
+  expect(Date.now() - asked).toBeLessThan(20_000)
+  await closed
 })

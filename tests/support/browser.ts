@@ -1,7 +1,7 @@
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
-import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core'
+import puppeteer, { type Browser, type ElementHandle, type HTTPRequest, type Page } from 'puppeteer-core'
 
 /** @param inEarnest as people's browsers are, which make the code of a page quicker the longer it is used */
 export async function openBrowser(inEarnest = false): Promise<Browser> {
@@ -32,12 +32,50 @@ export const accounts = {
 } as const
 export type DemoRole = keyof typeof accounts
 
+/**
+ * What a page has asked for and not been given yet. What the page before it had asked for does not count: of
+ * some of that, given up half way, nothing is ever heard again.
+ */
+class Traffic {
+  private readonly open = new Set<HTTPRequest>()
+  private changedAt = 0
+
+  constructor(page: Page) {
+    page.on('request', (request) => {
+      if (request.isNavigationRequest() && request.frame() === page.mainFrame()) this.open.clear()
+      this.open.add(request)
+    })
+    const end = (request: HTTPRequest) => {
+      this.open.delete(request)
+      this.changedAt = Date.now()
+    }
+    page.on('requestfinished', end)
+    page.on('requestfailed', end)
+  }
+
+  /** Waits until nothing has been under way for a moment; not for ever. */
+  async rests(quietMs = 100, withinMs = 8_000): Promise<void> {
+    const until = Date.now() + withinMs
+    for (let quietSince = Date.now(); Date.now() < until;) {
+      if (this.open.size > 0) quietSince = Date.now()
+      quietSince = Math.max(quietSince, this.changedAt)
+      const left = quietMs - (Date.now() - quietSince)
+      if (left <= 0) return
+      await new Promise((resolve) => setTimeout(resolve, Math.min(left, 20)))
+    }
+  }
+}
+
 /** A person at a page: finds things by the words on them, types, presses, and waits for words to appear. */
 export class Person {
+  private readonly traffic: Traffic
+
   constructor(
     readonly page: Page,
     readonly url: string,
-  ) {}
+  ) {
+    this.traffic = new Traffic(page)
+  }
 
   /**
    * Somebody at a device of their own.
@@ -102,7 +140,7 @@ export class Person {
       )
       .catch(() => undefined)
     // What the page asks for as soon as it stands, such as what lies on the device.
-    await this.page.waitForNetworkIdle({ idleTime: 100, timeout: 8_000 }).catch(() => undefined)
+    await this.traffic.rests()
   }
 
   async signIn(name: string, password: string): Promise<void> {

@@ -1,5 +1,6 @@
 import 'server-only'
 import { rmSync, writeFileSync } from 'node:fs'
+import { constants } from 'node:os'
 import { closeDatabase, dataFolder, migrate } from '@/db/house'
 import { dropUnfinished, logFault, prepareRequests, startOffset } from '../house'
 import { makeNightly, runningFile } from '../backups'
@@ -110,10 +111,17 @@ function watchWeather(): void {
   setInterval(() => void look().catch(logFault), lookMs).unref()
 }
 
+/**
+ * So long what is under way may take when the process is told to end, in milliseconds. Next waits for every
+ * answer, and one whose reader is slow, or left before it was begun, might never be done.
+ */
+const endMs = 5000
+
 /** When the process is told to end, the database is closed: its log is written into the file. */
 function endWell(): void {
-  const end = () => {
+  const end = (signal: NodeJS.Signals) => {
     rmSync(runningFile(dataFolder()), { force: true })
+    setTimeout(() => process.exit(128 + constants.signals[signal]), endMs).unref()
     void closeDatabase().catch(() => undefined)
   }
   process.once('SIGTERM', end)
