@@ -115,8 +115,7 @@ test('what another choice takes is worked out though its field is left meanwhile
   const tick = (name: string) =>
     person.page.$$eval(
       '[role=dialog] .choices label',
-      (labels, wanted) =>
-        (labels.find((each) => each.textContent!.includes(wanted)) as HTMLElement).click(),
+      (labels, wanted) => (labels.find((each) => each.textContent!.includes(wanted)) as HTMLElement).click(),
       name,
     )
   await tick('Change engine oil')
