@@ -1,7 +1,6 @@
 import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
-import sqlite3 from 'sqlite3'
 import { v7 as uuid } from 'uuid'
 import { metricUnits } from '@/core/units'
 import { closeDatabase, migrate } from '@/db/house'
@@ -9,22 +8,6 @@ import type { Actor } from '@/services/house'
 import { listPeople } from '@/services/access'
 import { setUp, setUpCode } from '@/services/access'
 import { listYards } from '@/services/fleet'
-
-// Sequelize asks each query for its stack, should it fail, and Jest maps every frame of it to the source: an
-// eighth of all the time of these tests. What failed stands in the message.
-const { serialize } = sqlite3.Database.prototype
-sqlite3.Database.prototype.serialize = function (this: sqlite3.Database, work?: () => void) {
-  if (!work) return serialize.call(this)
-  return serialize.call(this, () => {
-    const limit = Error.stackTraceLimit
-    Error.stackTraceLimit = 0
-    try {
-      work()
-    } finally {
-      Error.stackTraceLimit = limit
-    }
-  })
-}
 
 let folder: string | undefined
 /** What was made once in this file and is copied for every further test: the folder, and what making it gave. */

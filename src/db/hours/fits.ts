@@ -1,4 +1,4 @@
-import { database, select, write } from '../house'
+import { runs, select, write } from '../house'
 
 /** What was learned from a meter's readings, by a fingerprint of them. It can be thrown away. */
 export type FitRow = { meterId: string; from: string; fit: unknown }
@@ -17,10 +17,10 @@ export async function saveFits(rows: FitRow[]): Promise<void> {
   await write(async () => {
     for (let at = 0; at < rows.length; at += 100) {
       const some = rows.slice(at, at + 100)
-      await database().query(
+      await runs(
         `INSERT INTO usage_fits ("meterId", "from", fit) VALUES ${some.map(() => '(?, ?, ?)').join(', ')}
          ON CONFLICT ("meterId") DO UPDATE SET "from" = excluded."from", fit = excluded.fit`,
-        { replacements: some.flatMap(({ meterId, from, fit }) => [meterId, from, JSON.stringify(fit)]) },
+        some.flatMap(({ meterId, from, fit }) => [meterId, from, JSON.stringify(fit)]),
       )
     }
   })

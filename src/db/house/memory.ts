@@ -1,7 +1,7 @@
 import 'server-only'
 import { AsyncLocalStorage } from 'node:async_hooks'
-import { QueryTypes, type Sequelize } from 'sequelize'
-import { database, ownTransaction } from './connection'
+import { ownTransaction } from './connection'
+import { rowsOf, runs } from './statements'
 
 /**
  * What was worked out from the database, kept while nothing that it rests on is written.
@@ -379,18 +379,16 @@ export function derived<T>(name: string, from: unknown[], make: () => T): T {
 const lookEvery = 250
 
 /** Writes down what a transaction touched, inside it, so that other processes learn of it. */
-export async function noteTouches(sequelize: Sequelize, touches: Touches): Promise<number> {
-  const [row] = await sequelize.query<{ last: number | null }>('SELECT MAX(sequence) AS last FROM touches', {
-    type: QueryTypes.SELECT,
-  })
+export async function noteTouches(touches: Touches): Promise<number> {
+  const [row] = await rowsOf<{ last: number | null }>('SELECT MAX(sequence) AS last FROM touches')
   const sequence = (row?.last ?? 0) + 1
   const topics = [...touches]
   for (let at = 0; at < topics.length; at += 200) {
     const some = topics.slice(at, at + 200)
-    await sequelize.query(
+    await runs(
       `INSERT INTO touches (topic, sequence) VALUES ${some.map(() => '(?, ?)').join(', ')}
        ON CONFLICT (topic) DO UPDATE SET sequence = excluded.sequence`,
-      { replacements: some.flatMap((topic) => [topic, sequence]) },
+      some.flatMap((topic) => [topic, sequence]),
     )
   }
   return sequence
@@ -417,11 +415,11 @@ export async function lookAround(atOnce = false): Promise<void> {
   if (atOnce) await now.looking
   now.looking ??= (async () => {
     const since = now.sequence
-    const rows = await database().query<{ topic: string; sequence: number }>(
+    const rows = await rowsOf<{ topic: string; sequence: number }>(
       since === null
         ? 'SELECT topic, sequence FROM touches ORDER BY sequence DESC LIMIT 1'
-        : 'SELECT topic, sequence FROM touches WHERE sequence > :since',
-      { type: QueryTypes.SELECT, replacements: { since } },
+        : 'SELECT topic, sequence FROM touches WHERE sequence > ?',
+      since === null ? [] : [since],
     )
     // What was kept before this was first asked rests on a database nobody else had written to yet.
     if (since !== null) apply(rows.map(({ topic }) => topic))

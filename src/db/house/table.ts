@@ -1,23 +1,15 @@
 import 'server-only'
-import {
-  DataTypes,
-  Op,
-  QueryTypes,
-  type ModelAttributes,
-  type ModelStatic,
-  type Model,
-  type WhereOptions,
-} from 'sequelize'
+import { DataTypes, Op, type ModelAttributes, type WhereOptions } from 'sequelize'
 import type { Column } from './columns'
 import { database } from './connection'
 import { kept, keptEach, looked, touch } from './memory'
+import { generator, rowsOf, runs, type Value } from './statements'
 
 /**
- * One table as plain rows in and out. Sequelize does the SQL; JSON columns are text in the database and
+ * One table as plain rows in and out. Sequelize writes the SQL of conditions; JSON columns are text in the database and
  * values outside, and rows that are edited carry a version.
  */
 export type Table<Row extends { id: string }> = {
-  model: () => ModelStatic<Model>
   insert: (row: Row) => Promise<void>
   insertMany: (rows: Row[]) => Promise<void>
   find: (where: WhereOptions) => Promise<Row | null>
@@ -60,12 +52,19 @@ export function table<All extends Columns>(
     }
     return sequelize.model(name)
   }
-  const pack = (row: Partial<Row>) => {
-    const packed: Record<string, unknown> = { ...row }
-    for (const column of jsonColumns) {
-      if (column in packed) packed[column] = packed[column] == null ? null : JSON.stringify(packed[column])
-    }
-    return packed
+  const names = Object.keys(columns)
+  const quoted = names.map((column) => `"${column}"`)
+  /**
+   * A value as it stands in its column.
+   * @throws where it is none that the column holds: SQLite itself would keep anything anywhere
+   */
+  const packed = (column: string, value: unknown): Value => {
+    const { isJson, type } = columns[column]!
+    if (value === null || value === undefined) return null
+    if (isJson) return JSON.stringify(value)
+    const isNumber = type === DataTypes.INTEGER || type === DataTypes.DOUBLE
+    if (isNumber ? typeof value === 'number' : typeof value === 'string') return value as Value
+    throw new Error(`${name}.${column} cannot hold ${JSON.stringify(value)}.`)
   }
   const unpack = (row: unknown): Row => {
     const unpacked = { ...(row as Record<string, unknown>) }
@@ -75,6 +74,21 @@ export function table<All extends Columns>(
     }
     return unpacked as Row
   }
+  const found = (options: object) =>
+    rowsOf<Row>(generator().selectQuery(name, { attributes: names, ...options }, model()))
+  const inserted = async (rows: Row[]) => {
+    const places = `(${names.map(() => '?').join(', ')})`
+    const atOnce = Math.floor(mostValues / names.length)
+    for (let at = 0; at < rows.length; at += atOnce) {
+      const some = rows.slice(at, at + atOnce)
+      await runs(
+        `INSERT INTO "${name}" (${quoted.join(', ')}) VALUES ${some.map(() => places).join(', ')}`,
+        some.flatMap((row) => names.map((column) => packed(column, row[column as keyof Row]))),
+      )
+    }
+    touch(name, subjects(rows))
+  }
+  const whereOf = (where: WhereOptions) => generator().whereQuery(where, { model: model() })
   /** What rows are about; null where the table does not say. */
   const subjects = (rows: Partial<Row>[]): string[] | null =>
     of === null ? null : [...new Set(rows.map((row) => String(row[of as keyof Row])))]
@@ -82,8 +96,7 @@ export function table<All extends Columns>(
     if (of === null) return null
     const named = (where as Record<string, unknown>)[of]
     if (typeof named === 'string') return [named]
-    const rows = await model().findAll({ where, attributes: [of], group: [of], raw: true })
-    return subjects(rows as unknown as Partial<Row>[])
+    return subjects(await found({ where, attributes: [of], group: [of] }))
   }
   /** The topics that a reading looks at: what the table holds of what is named, or all of it. */
   const look = (where: WhereOptions) => {
@@ -93,7 +106,7 @@ export function table<All extends Columns>(
   }
   const all: Table<Row>['all'] = async (where = {}, order = [], limit) => {
     look(where)
-    return isPossible(where) ? (await model().findAll({ where, order, limit, raw: true })).map(unpack) : []
+    return isPossible(where) ? (await found({ where, order, limit })).map(unpack) : []
   }
 
   /**
@@ -102,14 +115,13 @@ export function table<All extends Columns>(
    */
   const whole = async (): Promise<Row[]> => {
     looked([name])
-    const names = Object.keys(columns)
     const rows: Row[] = []
     for (let after = 0; ;) {
-      const [portion] = await database().query<{ rows: string; last: number | null }>(
+      const [portion] = await rowsOf<{ rows: string; last: number | null }>(
         `SELECT json_group_array(json_array(${names.map((each) => asText(each, columns[each]!)).join(', ')})) AS rows,
                 MAX(rowid) AS last
          FROM (SELECT rowid, * FROM "${name}" WHERE rowid > :after ORDER BY rowid LIMIT ${inPortion})`,
-        { type: QueryTypes.SELECT, replacements: { after } },
+        { after },
       )
       if (portion!.last === null) return rows
       after = portion!.last
@@ -123,47 +135,49 @@ export function table<All extends Columns>(
   }
 
   return {
-    model,
-    insert: async (row) => {
-      await model().create(pack(row) as never)
-      touch(name, subjects([row]))
-    },
+    insert: (row) => inserted([row]),
     insertMany: async (rows) => {
-      if (rows.length === 0) return
-      await model().bulkCreate(rows.map((row) => pack(row)) as never[])
-      touch(name, subjects(rows))
+      if (rows.length > 0) await inserted(rows)
     },
     find: async (where) => {
       look(where)
-      const row = isPossible(where) ? await model().findOne({ where, raw: true }) : null
+      const [row] = isPossible(where) ? await found({ where, limit: 1 }) : []
       return row ? unpack(row) : null
     },
     byId: async (id) => {
       look({ id })
-      const row = isPossible({ id }) ? await model().findOne({ where: { id }, raw: true }) : null
+      const [row] = isPossible({ id }) ? await found({ where: { id } }) : []
       return row ? unpack(row) : null
     },
     all,
     idsOf: async (where = {}, order = [], limit) => {
       look(where)
       if (!isPossible(where)) return []
-      const found = await model().findAll({ where, order, limit, attributes: ['id'], raw: true })
-      return (found as unknown as { id: string }[]).map((row) => row.id)
+      return (await found({ where, order, limit, attributes: ['id'] })).map((row) => row.id)
     },
-    count: (where = {}) => {
+    count: async (where = {}) => {
       look(where)
-      return model().count({ where })
+      if (!isPossible(where)) return 0
+      const [counted] = await rowsOf<{ count: number }>(
+        `SELECT COUNT(*) AS count FROM "${name}" ${whereOf(where)}`,
+      )
+      return counted!.count
     },
     update: async (where, values) => {
       const about = await subjectsWhere(where)
-      const [count] = await model().update(pack(values), { where })
+      const set = names.filter((column) => column in values)
+      if (set.length === 0) return 0
+      const count = await runs(
+        `UPDATE "${name}" SET ${set.map((column) => `"${column}" = ?`).join(', ')} ${whereOf(where)}`,
+        set.map((column) => packed(column, values[column as keyof Row])),
+      )
       if (count > 0)
         touch(name, about && of !== null && of in values ? [...about, ...subjects([values])!] : about)
       return count
     },
     remove: async (where) => {
       const about = await subjectsWhere(where)
-      const count = await model().destroy({ where })
+      const count = await runs(`DELETE FROM "${name}" ${whereOf(where)}`)
       if (count > 0) touch(name, about)
       return count
     },
@@ -183,6 +197,9 @@ export function table<All extends Columns>(
 
 /** Beyond so many the whole table is read: SQLite takes only so many values in one statement. */
 const mostNamed = 400
+
+/** So many values one statement takes at most, well below SQLite's own limit. */
+const mostValues = 10_000
 
 /** Rows in one portion of a whole table. */
 const inPortion = 4000
@@ -206,16 +223,27 @@ function ownCopy(columns: Columns): ModelAttributes {
 }
 
 /**
- * Rows of a plain SQL query, with named parameters.
+ * Rows of a plain SQL query, with named values; a list of them stands for each of its values.
  * @param topics what it reads: tables, or what a table holds of one thing
  */
 export function select<Row extends object>(
   topics: string[],
   sql: string,
-  replacements: Record<string, unknown> = {},
+  values: Record<string, Value | string[] | undefined> = {},
 ): Promise<Row[]> {
   looked(topics)
-  return database().query<Row>(sql, { type: QueryTypes.SELECT, replacements })
+  const single: Record<string, Value> = {}
+  const spread = sql.replace(/:([a-z]\w*)/gi, (place, name: string) => {
+    const value = values[name]
+    if (value === undefined) return place
+    if (!Array.isArray(value)) {
+      single[name] = value
+      return place
+    }
+    value.forEach((each, at) => (single[`${name}${at}`] = each))
+    return value.map((_, at) => `:${name}${at}`).join(', ')
+  })
+  return rowsOf<Row>(spread, single)
 }
 
 export { Op }

@@ -20,7 +20,7 @@ export function write<T>(work: () => Promise<T>): Promise<T> {
       open.sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, async () => {
         await lookAround(true)
         const done = await work()
-        if (touches.size > 0) sequence = await noteTouches(open.sequelize, touches)
+        if (touches.size > 0) sequence = await noteTouches(touches)
         return done
       }),
     )
