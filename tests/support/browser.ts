@@ -107,6 +107,9 @@ export class Person {
     page.on('dialog', (dialog) => void dialog.accept())
     await page.setViewport(size)
     page.setDefaultTimeout(60_000)
+    // Left to itself it would ask at every frame, and have every frame drawn for that.
+    const wait = page.waitForFunction.bind(page)
+    page.waitForFunction = (asked, options, ...args) => wait(asked, { polling: 40, ...options }, ...args)
     // tsx names inner functions through a helper that a page does not have.
     await page.evaluateOnNewDocument('globalThis.__name ??= (target) => target')
     return new Person(page, url)
