@@ -123,7 +123,8 @@ export class Person {
     const storageTypes = 'cookies,local_storage,indexeddb,service_workers,cache_storage'
     await client.send('Storage.clearDataForOrigin', { origin: this.url, storageTypes })
     await client.send('Network.clearBrowserCookies')
-    for (const page of await context.pages()) if (page.url() !== 'about:blank' && !isKeeper(page)) await page.close()
+    for (const page of await context.pages())
+      if (page.url() !== 'about:blank' && !isKeeper(page)) await page.close()
   }
 
   async goTo(path: string): Promise<void> {
