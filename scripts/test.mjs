@@ -30,12 +30,13 @@ async function step(name, file, args) {
   else failed += 1
 }
 
-async function jest(project, extra = [], env = {}) {
-  say(`${project} tests …`)
+async function jest(projects, extra = [], env = {}) {
+  const name = projects.join(' and ')
+  say(`${name} tests …`)
   const folder = mkdtempSync(path.join(tmpdir(), 'atelier-results-'))
   const file = path.join(folder, 'results.json')
-  const args = ['--selectProjects', project, '--json', `--outputFile=${file}`, ...extra]
-  const code = await timed(`${project} tests`, () =>
+  const args = ['--selectProjects', ...projects, '--json', `--outputFile=${file}`, ...extra]
+  const code = await timed(`${name} tests`, () =>
     runNode([bin('jest/bin/jest.js'), ...args], { stdio: ['ignore', 'ignore', 'inherit'], env }),
   )
   try {
@@ -55,7 +56,7 @@ const kept = 'node_modules/.cache/atelier'
 let demo = ''
 let chromium = ''
 
-say('types, the build, formatting and layer rules; the demo company and lint …')
+say('types, the build and layer rules; the demo company, formatting and lint …')
 // Two lanes of about the same length.
 await Promise.all([
   (async () => {
@@ -65,19 +66,6 @@ await Promise.all([
       ...['--project', 'tsconfig.check.json', '--incremental', '--tsBuildInfoFile', `${kept}/types`],
     ])
     await timed('build', ensureBuild)
-    await step('formatting rules', 'prettier/bin/prettier.cjs', [
-      '--check',
-      ...[
-        '--log-level',
-        'warn',
-        '--cache',
-        '--cache-strategy',
-        'content',
-        '--cache-location',
-        `${kept}/formatting`,
-      ],
-      '.',
-    ])
     await step('layer rules', 'dependency-cruiser/bin/dependency-cruise.mjs', [
       'src',
       'scripts',
@@ -91,6 +79,19 @@ await Promise.all([
     demo = await timed('demo company', () =>
       ensureDemo('2026-10-14', { stdio: ['ignore', 'ignore', 'inherit'] }),
     )
+    await step('formatting rules', 'prettier/bin/prettier.cjs', [
+      '--check',
+      ...[
+        '--log-level',
+        'warn',
+        '--cache',
+        '--cache-strategy',
+        'content',
+        '--cache-location',
+        `${kept}/formatting`,
+      ],
+      '.',
+    ])
     await step('lint rules', 'eslint/bin/eslint.js', [
       '.',
       ...['--cache', '--cache-strategy', 'content', '--cache-location', `${kept}/lint`],
@@ -98,9 +99,8 @@ await Promise.all([
   })(),
 ])
 // Jest leaves a core free by itself; nothing else runs beside these.
-await jest('core', ['--maxWorkers=100%'])
-await jest('services', ['--maxWorkers=100%'])
-await jest('e2e', ['--maxWorkers=3'], { CHROMIUM_PATH: chromium, ATELIER_MADE_DEMO: demo })
+await jest(['core', 'services'], ['--maxWorkers=100%'])
+await jest(['e2e'], ['--maxWorkers=3'], { CHROMIUM_PATH: chromium, ATELIER_MADE_DEMO: demo })
 
 say(`${took.join(', ')}; ${Math.round(performance.now() / 1000)} s in all`)
 console.log(`${passed} passed, ${failed} failed`)
