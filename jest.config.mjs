@@ -25,6 +25,7 @@ process.env.ATELIER_UNFLUSHED ??= '1'
 export default {
   // A busy machine may stand still for half a minute, and says nothing about the code by it.
   testTimeout: 120_000,
+  testSequencer: '<rootDir>/tests/support/sequencer.mjs',
   projects: [
     { ...shared, displayName: 'core', testMatch: ['<rootDir>/tests/core/**/*.test.ts'] },
     { ...shared, displayName: 'services', testMatch: ['<rootDir>/tests/services/**/*.test.ts'] },

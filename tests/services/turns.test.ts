@@ -50,6 +50,21 @@ test('what never ends holds a page back only for a moment, and the next one not 
   expect(later.begun).toBe(true)
 })
 
+test('a page that has waited for others is held back all the same when its turn comes', async () => {
+  const turns = new Turns(1, 60)
+  const [first, second] = [page(turns), page(turns)]
+  await passes(80)
+  let end!: () => void
+  const tick = turns.ahead(() => new Promise<void>((resolve) => (end = resolve)))
+  first.end()
+  await settled()
+  expect(second.begun).toBe(false)
+  end()
+  await tick
+  await settled()
+  expect(second.begun).toBe(true)
+})
+
 test('a stream of what goes ahead cannot keep a page out', async () => {
   const turns = new Turns(1, 40)
   let isOn = true

@@ -11,7 +11,7 @@ import { Turns } from './turns'
 const atOnce = 1
 /** A turn ends by itself where a page takes long or its reader is slow to take it. */
 const longestMs = 1000
-/** So long at most a page is held back by what goes ahead. */
+/** So long at most a page whose turn has come is held back by what goes ahead. */
 const heldMs = 250
 
 // One for the whole process: pages and layouts may load their own copies of this module.

@@ -1,9 +1,10 @@
-type Waiting = { begin: () => void; heldUntil: number }
+/** Whoever waits; from when on nothing holds it back any more, once only what goes ahead does. */
+type Waiting = { begin: () => void; heldUntil: number | null }
 
 /**
  * Who may begin when: so many at once, the others one after the other, and nobody while something goes ahead.
  * Neither can keep the others out for long: what goes ahead counts only for its first moments, since it may be
- * waiting for a slow sender, and whoever waits is held back by it only so long.
+ * waiting for a slow sender, and whoever's turn has come is held back by it only so long.
  */
 export class Turns {
   private readonly waiting: Waiting[] = []
@@ -21,8 +22,7 @@ export class Turns {
   /** Waits for a turn; answers with what ends it. */
   async take(): Promise<() => void> {
     await new Promise<void>((begin) => {
-      this.waiting.push({ begin, heldUntil: performance.now() + this.heldMs })
-      if (this.underWay > 0) setTimeout(() => this.next(), this.heldMs + 1).unref()
+      this.waiting.push({ begin, heldUntil: null })
       this.next()
     })
     return once(() => {
@@ -48,10 +48,19 @@ export class Turns {
     }
   }
 
+  private isHeld(first: Waiting): boolean {
+    const now = performance.now()
+    if (first.heldUntil === null) {
+      first.heldUntil = now + this.heldMs
+      setTimeout(() => this.next(), this.heldMs + 1).unref()
+    }
+    return now < first.heldUntil
+  }
+
   private next(): void {
     while (this.free > 0) {
       const [first] = this.waiting
-      if (!first || (this.underWay > 0 && performance.now() < first.heldUntil)) return
+      if (!first || (this.underWay > 0 && this.isHeld(first))) return
       this.waiting.shift()
       this.free -= 1
       first.begin()
