@@ -330,7 +330,7 @@ export class Person {
 }
 
 /** Runs checks until they hold: what a press changes may be drawn a moment later. Fails with their last words. */
-export async function eventually(check: () => Promise<void>, within = 15_000): Promise<void> {
+export async function eventually(check: () => Promise<void>, within = 45_000): Promise<void> {
   for (const until = Date.now() + within; ;) {
     try {
       return await check()

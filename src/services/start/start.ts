@@ -48,7 +48,7 @@ async function openCompany(): Promise<void> {
   if (await needsSetUp())
     console.log(`Atelier: a new company. Open the application and set it up with the code ${setUpCode()}`)
   // Pages work out what is missing: a fault here is no reason not to serve.
-  else await prepare().catch(logFault)
+  else if (process.env.ATELIER_LAZY !== '1') await prepare().catch(logFault)
 }
 
 /**
