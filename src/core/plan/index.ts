@@ -26,7 +26,13 @@ export {
   winterVisits,
   type CampaignBookingInput,
 } from './visits'
-export { bookingSchema, cancelSchema, visitChangeSchema, campaignBookingSchema } from './visitsSchema'
+export {
+  bookedItem,
+  bookingSchema,
+  cancelSchema,
+  visitChangeSchema,
+  campaignBookingSchema,
+} from './visitsSchema'
 export { bookable, type BookableClock } from './bookable'
 export { leastBusy, visitLeads } from './leastBusy'
 export {

@@ -10,20 +10,22 @@ const when = {
   note: note(1000),
 }
 
+/** One service of a pump that is asked for, with the positions that it is for. */
+export const bookedItem = () =>
+  Joi.object({
+    assemblyId: id().required(),
+    task: Joi.string().max(40).required(),
+    path: Joi.string().max(40).allow(null).default(null),
+    positions: Joi.array().items(Joi.string().max(60)).min(1).required(),
+  })
+
 /** People beside the lead. */
 export const helpers = () => Joi.array().items(id()).max(10).default([])
 
 export const bookingSchema = Joi.object<BookingInput>({
   id: id().required(),
   items: Joi.array()
-    .items(
-      Joi.object({
-        assemblyId: id().required(),
-        task: Joi.string().max(40).required(),
-        path: Joi.string().max(40).allow(null).default(null),
-        positions: Joi.array().items(Joi.string().max(60)).min(1).required(),
-      }),
-    )
+    .items(bookedItem())
     .required()
     .when('winter', {
       is: Joi.valid('lay', 'return').required(),

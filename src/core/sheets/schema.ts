@@ -1,4 +1,5 @@
 import { findingSortKeys, damageKeys, extents, dispositionKeys } from '../inspection'
+import { bookedItem } from '../plan'
 import { line, Joi, optionalLine, id, optionalDay, note, version } from '../problem'
 import { dimensions, parseNumber } from '../units'
 import { endReasons } from '../wear'
@@ -232,14 +233,7 @@ export type UnplannedSheetInput = {
 export const unplannedSheetSchema = Joi.object<UnplannedSheetInput>({
   id: id().required(),
   items: Joi.array()
-    .items(
-      Joi.object({
-        assemblyId: id().required(),
-        task: Joi.string().max(40).required(),
-        path: Joi.string().max(40).allow(null).default(null),
-        positions: Joi.array().items(Joi.string().max(60)).min(1).required(),
-      }),
-    )
+    .items(bookedItem())
     .min(1)
     .required()
     .messages({ 'array.min': 'Choose at least one service.' }),
