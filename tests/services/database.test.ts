@@ -1,6 +1,5 @@
 import { execFile } from 'node:child_process'
-import { mkdtempSync, readdirSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { readdirSync } from 'node:fs'
 import path from 'node:path'
 import { QueryTypes } from 'sequelize'
 import { v7 as uuid } from 'uuid'
@@ -9,7 +8,7 @@ import { checkDatabase, closeDatabase, database, migrate, write } from '@/db/hou
 import { meterEvents } from '@/db/hours'
 import { yards } from '@/db/fleet'
 import { migrations } from '@/db/migrations'
-import { freshDatabase, removeDatabase } from '../support/database'
+import { freshDatabase, madeOnce, removeDatabase } from '../support/database'
 
 let folder: string
 beforeEach(async () => {
@@ -158,9 +157,7 @@ describe('a change of shape that fails', () => {
 test('a company from before the change of its shape comes along: a change of meter names the reading that told of it', async () => {
   const later = migrations.splice(migrations.findIndex(({ name }) => name === '0015-whole-acts'))
   try {
-    await removeDatabase()
-    process.env.ATELIER_DATA = mkdtempSync(path.join(tmpdir(), 'atelier-old-'))
-    await migrate()
+    await madeOnce('old company', async () => void (await migrate()))
     const sql = (text: string) => database().query(text)
     await sql('PRAGMA foreign_keys = OFF')
     const at = (day: number, time = '08:00') => `2026-09-${day}T${time}:00.000Z`

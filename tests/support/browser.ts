@@ -1,13 +1,14 @@
-import { mkdtempSync } from 'node:fs'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import puppeteer, { type Browser, type ElementHandle, type HTTPRequest, type Page } from 'puppeteer-core'
 
 /** @param inEarnest as people's browsers are, which make the code of a page quicker the longer it is used */
 export async function openBrowser(inEarnest = false): Promise<Browser> {
-  return puppeteer.launch({
+  const profile = mkdtempSync(path.join(tmpdir(), 'atelier-browser-'))
+  const browser = await puppeteer.launch({
     executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
-    userDataDir: mkdtempSync(path.join(tmpdir(), 'atelier-browser-')),
+    userDataDir: profile,
     args: [
       '--no-sandbox',
       '--disable-gpu',
@@ -23,6 +24,11 @@ export async function openBrowser(inEarnest = false): Promise<Browser> {
       ...(inEarnest ? [] : ['--js-flags=--no-opt --no-maglev --min-semi-space-size=32']),
     ],
   })
+  // Whatever ends it. It may still be writing as it goes.
+  browser
+    .process()
+    ?.once('exit', () => rmSync(profile, { recursive: true, force: true, maxRetries: 10, retryDelay: 50 }))
+  return browser
 }
 
 /** The demo's accounts: the sign-in name and the password of one in each role. */
