@@ -61,10 +61,30 @@ function written(data: unknown): string {
 
 const unpackedOf = new WeakMap<object, unknown>()
 
-/** What was packed: the same objects each time for the same package, and not to be changed. */
+/** What was packed: the same objects for the same text while it is remembered, and not to be changed. */
 export function unpack<T>(packed: Packed<T>): T {
-  if (!unpackedOf.has(packed)) unpackedOf.set(packed, read(packed.text))
+  if (!unpackedOf.has(packed)) unpackedOf.set(packed, readOnce(packed.text))
   return unpackedOf.get(packed) as T
+}
+
+/** What texts read as, the latest last. The server is given the same ones with every page it draws. */
+const readBefore = new Map<string, unknown>()
+/** So many characters of them are kept. */
+const mostKept = 1_000_000
+
+function readOnce(text: string): unknown {
+  if (text.length > mostKept) return read(text)
+  const value = readBefore.has(text) ? readBefore.get(text) : read(text)
+  readBefore.delete(text)
+  readBefore.set(text, value)
+  let length = 0
+  for (const { length: own } of readBefore.keys()) length += own
+  for (const oldest of readBefore.keys()) {
+    if (length <= mostKept) break
+    readBefore.delete(oldest)
+    length -= oldest.length
+  }
+  return value
 }
 
 function read(text: string): unknown {

@@ -48,6 +48,24 @@ test('the same package gives the same objects', () => {
   expect(unpack(packed)).toBe(unpack(packed))
 })
 
+test('the same text is read once, and the texts of long ago are forgotten', () => {
+  // As the server's part that draws is given it: another package each time, with the same text.
+  const again = <T extends object>(data: T) => unpack({ ...pack(data) })
+  const machines = { of: 'machines', text: 'x'.repeat(400_000) }
+  const pumps = { of: 'pumps', text: 'x'.repeat(400_000) }
+  const first = again(machines)
+  expect(again(machines)).toBe(first)
+  again(pumps)
+  expect(again(machines)).toBe(first)
+  again({ of: 'parts', text: 'x'.repeat(400_000) })
+  // Of the two that were there the pumps were asked for longer ago.
+  expect(again(machines)).toBe(first)
+  const tooLong = { text: 'x'.repeat(1_000_001) }
+  expect(again(tooLong)).not.toBe(again(tooLong))
+  expect(again(tooLong)).toEqual(tooLong)
+  expect(again(machines)).toBe(first)
+})
+
 test('keys are told once for all rows of one shape', () => {
   const { text } = pack([{ number: 'M-1' }, { number: 'M-2' }, { number: 'M-3' }])
   expect(text.match(/number/g)).toHaveLength(1)
