@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { v7 as uuid } from 'uuid'
 import type { UsageFit } from '@/core/hours'
 import { problemOf } from '@/core/problem'
-import { companies, database, derived, forget, kept, keptEach, write } from '@/db/house'
+import { attempt, companies, database, derived, forget, grown, kept, keptEach, write } from '@/db/house'
 import { touchEverything } from '@/db/house/memory'
 import { assemblies, dutyShares, fittings, machines, yards } from '@/db/fleet'
 import { people } from '@/db/access'
@@ -695,6 +695,45 @@ describe('what is kept', () => {
     await write(() => readings.update({ id: 'nothing' }, { note: 'z' }))
     await each()
     expect(asked).toHaveLength(before)
+  })
+
+  test('what only grows is read from where it was read to, and what is taken back was never there', async () => {
+    const after: (string | undefined)[] = []
+    const place = uuid()
+    const add = (name: string) =>
+      yards.insert({ id: uuid(), name, place, note: '', createdAt: name, version: 1 })
+    const names = () =>
+      grown<string>(`names in ${place}`, async (last) => {
+        after.push(last)
+        const rows = await yards.all({ place }, [['name', 'ASC']])
+        return rows.map(({ name }) => name).filter((name) => last === undefined || name > last)
+      })
+    expect(await names()).toEqual([])
+    await write(() => add('1'))
+    // Whoever asks may add to what they were given.
+    ;(await names()).push('their own')
+    await write(async () => {
+      await add('2')
+      expect(await names()).toEqual(['1', '2'])
+      await expect(
+        attempt(async () => {
+          await add('3')
+          expect(await names()).toEqual(['1', '2', '3'])
+          throw new Error('no')
+        }),
+      ).rejects.toThrow('no')
+      expect(await names()).toEqual(['1', '2'])
+    })
+    expect(await Promise.all([names(), names()])).toEqual([
+      ['1', '2'],
+      ['1', '2'],
+    ])
+    await write(() => add('4'))
+    expect(await names()).toEqual(['1', '2', '4'])
+    expect(after).toEqual([undefined, undefined, '1', '1', '1', '1', '1', '2'])
+    await write(async () => touchEverything())
+    expect(await names()).toEqual(['1', '2', '4'])
+    expect(after.at(-1)).toBeUndefined()
   })
 
   test('a write that cannot say what it touches touches everything', async () => {

@@ -1,5 +1,5 @@
 import { v7 as uuid } from 'uuid'
-import { sheetState, type SentEntry, type SheetEntry, type SheetState } from '@/core/sheets'
+import { sheetState, type SentEntry, type SheetState } from '@/core/sheets'
 import type { Actor } from '@/services/house'
 import { entriesOf, getSigning, signSheet } from '@/services/sheets'
 import { appendEntries, type EntriesAnswer } from '@/services/sheets/bench/entries'
@@ -19,12 +19,8 @@ export class Tablet extends BenchTablet<EntriesAnswer> {
     return appendEntries(this.actor, this.sheetId, entries, this.now())
   }
 
-  /** Every entry that was there when it last looked: none is ever changed. */
-  private readonly entries: SheetEntry[] = []
-
   async state(): Promise<SheetState> {
-    this.entries.push(...(await entriesOf(this.sheetId, this.entries.at(-1)?.sequence)))
-    return sheetState(this.entries)!
+    return sheetState(await entriesOf(this.sheetId))!
   }
 }
 

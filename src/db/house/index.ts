@@ -1,5 +1,5 @@
 export { database, databaseFile, dataFolder, inTransaction } from './connection'
-export { derived, forget, kept, keptEach, same } from './memory'
+export { derived, forget, grown, kept, keptEach, same } from './memory'
 export { attempt, closeDatabase, write } from './writer'
 export { copyTo, inspectDatabase, knownShape, shapeOf } from './copies'
 export { checkDatabase, migrate } from './migrate'

@@ -24,6 +24,8 @@ type Memory = {
   forgotten: number
   kept: Map<string, Kept>
   each: Map<string, Each>
+  /** What only grows, as far as it was read; whatever was asked for longest ago comes first. */
+  grown: Map<string, unknown[]>
   /** The last running number in the table that this process knows of. */
   sequence: number | null
   lookedAt: number
@@ -82,6 +84,7 @@ const fresh = (): Memory => ({
   forgotten: 0,
   kept: new Map(),
   each: new Map(),
+  grown: new Map(),
   sequence: null,
   lookedAt: 0,
   looking: null,
@@ -122,6 +125,7 @@ function apply(topics: Iterable<string>): void {
   const now = memory()
   const own = [...topics]
   if (own.length === 0) return
+  if (own.includes(everything)) now.grown.clear()
   now.count += 1
   now.recent.push({ count: now.count, topics: own })
   if (now.recent.length > mostRecent) now.forgotten = now.recent.shift()!.count
@@ -354,6 +358,33 @@ export function same<T>(name: string, value: T): T {
   all.set(name, { words, value })
   return value
 }
+
+/**
+ * A list to whose end rows are added and of which none is ever changed or taken away: only what has come
+ * since it was last read is read. A transaction is given its own rows too, and leaves nothing behind that
+ * might be taken back.
+ *
+ * @param name of the list
+ * @param later reads what comes after the last one known, or everything
+ * @returns a list of the asker's own, of rows that must not be changed
+ */
+export async function grown<T>(name: string, later: (last: T | undefined) => Promise<T[]>): Promise<T[]> {
+  const lists = memory().grown
+  const known = (lists.get(name) ?? []) as T[]
+  const list = [...known, ...(await later(known.at(-1)))]
+  // Whoever read the same meanwhile may have read more.
+  if (ownTransaction() || list.length <= (lists.get(name)?.length ?? 0)) return list
+  lists.delete(name)
+  lists.set(name, list)
+  for (const oldest of lists.keys()) {
+    if (lists.size <= mostGrown) break
+    lists.delete(oldest)
+  }
+  return [...list]
+}
+
+/** So many lists are kept: of sheets, as many as may be worked on at once. */
+const mostGrown = 20
 
 type Derivation = { from: unknown[]; value: unknown }
 

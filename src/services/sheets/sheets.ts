@@ -16,7 +16,7 @@ import {
   type SheetLine,
   type SheetPage,
 } from '@/core/sheets'
-import { Op, write } from '@/db/house'
+import { grown, Op, write } from '@/db/house'
 import { machines, yards } from '@/db/fleet'
 import { meters } from '@/db/hours'
 import { people } from '@/db/access'
@@ -97,8 +97,13 @@ async function metersOf(row: SheetRow): Promise<BenchMeter[]> {
   )
 }
 
-/** All entries of a sheet, or those after a sequence, in order. */
-export async function entriesOf(sheetId: string, after = 0): Promise<SheetEntry[]> {
+/** All entries of a sheet, in order. They are appended and never changed. */
+export function entriesOf(sheetId: string): Promise<SheetEntry[]> {
+  return grown<SheetEntry>(`entries/${sheetId}`, (last) => entriesAfter(sheetId, last?.sequence ?? 0))
+}
+
+/** Those after a sequence. */
+export async function entriesAfter(sheetId: string, after: number): Promise<SheetEntry[]> {
   const rows = await sheetEntries.all({ sheetId, sequence: { [Op.gt]: after } } as never, [
     ['sequence', 'ASC'],
   ])

@@ -23,7 +23,7 @@ import { requirePermission, type Actor, recordChange, now } from '../../house'
 import { keepReading, settleReading } from '../../hours'
 import { requirePhoto } from './photos'
 import { asEntry } from '../rows'
-import { entriesOf } from '../sheets'
+import { entriesAfter, entriesOf } from '../sheets'
 
 /** What became of the entries a device sent, and everything on the sheet that it had not seen. */
 export type EntriesAnswer = {
@@ -104,15 +104,19 @@ async function takeInList(
   sentAt: string | null,
   authorOf: (authorId: string) => Promise<Author | null>,
 ): Promise<EntriesAnswer> {
+  const { good, refused } = checkEach(list)
+  // What nobody needs to wait for: then only what has come since is read while others cannot write.
+  await entriesOf(sheetId)
   return write(async () => {
-    const sheet = await sheets.byId(sheetId)
+    const [sheet, entries, elsewhere] = await Promise.all([
+      sheets.byId(sheetId),
+      entriesOf(sheetId),
+      usedElsewhere(sheetId, good),
+    ])
     if (!sheet) throw notFound('This sheet')
-    const { good, refused } = checkEach(list)
     const taken: string[] = []
     const held: EntriesAnswer['held'] = []
-    const entries = await entriesOf(sheetId)
     const known = new Set(entries.map((entry) => entry.id))
-    const elsewhere = await usedElsewhere(sheetId, good)
     const takenIn = new Map<string, number>()
     for (const entry of good.sort((a, b) => a.deviceSeq - b.deviceSeq)) {
       const { id, authorId } = entry
@@ -214,7 +218,7 @@ export async function entriesSince(actor: Actor, sheetId: string, after: number)
     taken: [],
     refused: [],
     held: [],
-    entries: await entriesOf(sheetId, after),
+    entries: await entriesAfter(sheetId, after),
     state: sheet.state,
     now: now(),
     actor: { id: actor.id, name: actor.name },
