@@ -216,9 +216,9 @@ type VisitSide = (typeof visitSides)[number]
 
 /** Which round of making safe or of proving a step belongs to, from 1; null for any other step. */
 export function visitRound(key: string, side: VisitSide): number | null {
-  const [visit, own] = key.split('/')
-  if (visit !== 'visit' || own?.split('~')[0] !== side) return null
-  return Number(own.split('~')[1] ?? 1)
+  if (!key.startsWith('visit/')) return null
+  const [name, round] = key.split('/')[1]!.split('~')
+  return name === side ? Number(round ?? 1) : null
 }
 
 /** The newest round of making safe or of proving among some steps: 1 where there was no other. */

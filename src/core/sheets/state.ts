@@ -89,11 +89,14 @@ export function sheetState(entries: SheetEntry[]): SheetState | null {
     (a, b) => a.sequence - b.sequence,
   )
   const counted = inOrder.filter((entry) => !entry.late)
-  const composed = ofKind(counted, 'composed').at(-1)
+  const composed = counted.findLast((entry): entry is SheetEntry<'composed'> => entry.kind === 'composed')
   if (!composed) return null
   const content = composed.payload
+  const { asked, unlocking, safeRound } = fixedBy(content)
   const back = new Set(ofKind(counted, 'takeBack').map((entry) => entry.payload.of))
   const standing = counted.filter((entry) => !back.has(entry.id))
+  const kinds = groupedBy(standing, ({ kind }) => kind)
+  const of = <Kind extends EntryKind>(kind: Kind) => (kinds.get(kind) ?? []) as SheetEntry<Kind>[]
 
   const ticks = groupedBy(
     standing.filter(
@@ -103,12 +106,8 @@ export function sheetState(entries: SheetEntry[]): SheetState | null {
   )
   const said = new Map([...ticks].map(([key, list]) => [key, newest(list)]))
   const pulled = groupedBy(
-    lastOfEach(ofKind(standing, 'bolt'), (entry) => `${entry.stepKey} ${entry.payload.place}`),
+    lastOfEach(of('bolt'), (entry) => `${entry.stepKey} ${entry.payload.place}`),
     (entry) => entry.stepKey,
-  )
-  const asking = groupedBy(
-    content.steps.filter(({ step }) => step.asks),
-    ({ step }) => step.asks?.question,
   )
   const answerTo = (key: string) => {
     const answer = said.get(key)?.by
@@ -120,7 +119,7 @@ export function sheetState(entries: SheetEntry[]): SheetState | null {
     if (before !== undefined) return before
     // Should a question ever hang on itself, it is asked.
     judged.set(step.key, true)
-    const needed = isNeeded(asking.get(step.step.when?.question) ?? [], step, answerTo, neededOf)
+    const needed = isNeeded(step, asked.get(step.key), answerTo, neededOf)
     judged.set(step.key, needed)
     return needed
   }
@@ -133,12 +132,9 @@ export function sheetState(entries: SheetEntry[]): SheetState | null {
     return { step, state: by?.kind ?? 'open', by, rival, bolts }
   })
 
-  const safeRound = newestRound(content.steps, 'makeSafe')
-  const madeSafe =
-    ofKind(standing, 'madeSafe').findLast(({ payload }) => (payload.round ?? 1) === safeRound) ?? null
-  const unlocking = new Set(content.steps.filter(({ step }) => step.locks === 'off').map(({ key }) => key))
+  const madeSafe = of('madeSafe').findLast(({ payload }) => (payload.round ?? 1) === safeRound) ?? null
   const readings = content.meters.flatMap(
-    (meter) => ofKind(standing, 'reading').findLast((entry) => entry.payload.meterId === meter.id) ?? [],
+    (meter) => of('reading').findLast((entry) => entry.payload.meterId === meter.id) ?? [],
   )
   return {
     content,
@@ -151,39 +147,62 @@ export function sheetState(entries: SheetEntry[]): SheetState | null {
       ({ stepKey, sequence }) =>
         stepKey !== null && unlocking.has(stepKey) && sequence > (madeSafe?.sequence ?? 0),
     ),
-    confirmedSafe: ofKind(standing, 'madeSafe'),
+    confirmedSafe: of('madeSafe'),
     safeRound,
     positions: positionStates(content, steps, standing),
-    uses: ofKind(standing, 'part'),
-    notUsed: lastOfEach(
-      ofKind(standing, 'notUsed'),
-      ({ payload }) => `${payload.assemblyId} ${payload.part}`,
-    ),
+    uses: of('part'),
+    notUsed: lastOfEach(of('notUsed'), ({ payload }) => `${payload.assemblyId} ${payload.part}`),
     findings: lastOfEach(
-      ofKind(standing, 'finding'),
+      of('finding'),
       ({ payload }) => `${payload.assemblyId} ${payload.position ?? payload.what}`,
     ),
-    measures: ofKind(standing, 'measured'),
-    photos: ofKind(standing, 'photo'),
-    timers: ofKind(standing, 'timer'),
-    timerEnds: ofKind(standing, 'timerEnd'),
-    torqueSets: lastOfEach(
-      ofKind(standing, 'torqueSet'),
-      ({ payload }) => `${payload.assemblyId} ${payload.fastener}`,
-    ),
-    locks: ofKind(standing, 'lock'),
+    measures: of('measured'),
+    photos: of('photo'),
+    timers: of('timer'),
+    timerEnds: of('timerEnd'),
+    torqueSets: lastOfEach(of('torqueSet'), ({ payload }) => `${payload.assemblyId} ${payload.fastener}`),
+    locks: of('lock'),
     left: leftOpen(standing),
     handOvers: standing.filter(
       (entry): entry is SheetEntry<'left'> | SheetEntry<'joined'> =>
         entry.kind === 'left' || entry.kind === 'joined',
     ),
-    remarks: ofKind(standing, 'remark'),
-    substitutes: ofKind(standing, 'substitute'),
-    corrections: ofKind(standing, 'correction'),
-    signed: ofKind(standing, 'signed')[0] ?? null,
+    remarks: of('remark'),
+    substitutes: of('substitute'),
+    corrections: of('correction'),
+    signed: of('signed')[0] ?? null,
     late: inOrder.filter((entry) => entry.late),
     workedMinutes: workedMinutes(standing),
   }
+}
+
+/** What follows from the content alone: a sheet is folded with every entry, and its content stays. */
+type Fixed = {
+  /** By the key of each step that hangs on an answer: which step asks for it; missing where none does. */
+  asked: Map<string, SheetStep>
+  /** The keys of the steps that take every lock off. */
+  unlocking: Set<string>
+  safeRound: number
+}
+
+const fixed = new WeakMap<SheetContent, Fixed>()
+
+function fixedBy(content: SheetContent): Fixed {
+  const before = fixed.get(content)
+  if (before) return before
+  const asking = groupedBy(
+    content.steps.filter(({ step }) => step.asks),
+    ({ step }) => step.asks?.question,
+  )
+  const asked = new Map<string, SheetStep>()
+  for (const { key, step } of content.steps) {
+    const found = step.when && nearest(key, asking.get(step.when.question) ?? [])
+    if (found) asked.set(key, found)
+  }
+  const unlocking = new Set(content.steps.filter(({ step }) => step.locks === 'off').map(({ key }) => key))
+  const made = { asked, unlocking, safeRound: newestRound(content.steps, 'makeSafe') }
+  fixed.set(content, made)
+  return made
 }
 
 /** The leaving that nobody has taken up yet: any later entry takes it up. */
@@ -202,9 +221,10 @@ function lastOfEach<Entry extends SheetEntry>(entries: Entry[], about: (entry: E
 function groupedBy<Each, Key>(list: Each[], keyOf: (each: Each) => Key): Map<Key, Each[]> {
   const groups = new Map<Key, Each[]>()
   for (const each of list) {
-    const group = groups.get(keyOf(each))
+    const key = keyOf(each)
+    const group = groups.get(key)
     if (group) group.push(each)
-    else groups.set(keyOf(each), [each])
+    else groups.set(key, [each])
   }
   return groups
 }
@@ -253,14 +273,13 @@ export function seenBy(
  * question asked at the same cylinder counts before one asked elsewhere on the sheet.
  */
 function isNeeded(
-  asking: SheetStep[],
-  { key, step }: SheetStep,
+  { step }: SheetStep,
+  asked: SheetStep | undefined,
   answerTo: (key: string) => string | null,
   isAsked: (asked: SheetStep) => boolean | null,
 ): boolean | null {
   if (!step.when) return true
   const { is } = step.when
-  const asked = nearest(key, asking)
   // Nothing on this sheet asks it: then it is done as if the answer had been yes.
   if (!asked) return true
   // What is not asked, because nothing was found that leads there, is not done either.

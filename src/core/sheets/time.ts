@@ -13,12 +13,23 @@ export const longestSilence = 90
 export function workedMinutes(entries: SheetEntry[]): number {
   const told = entries
     .filter(({ kind }) => kind !== 'composed' && kind !== 'correction')
-    .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.sequence - b.sequence))
+    .sort((a, b) => instantOf(a) - instantOf(b) || a.sequence - b.sequence)
   let minutes = 0
   told.slice(1).forEach((entry, index) => {
     const before = told[index]!
-    const gap = (Date.parse(entry.at) - Date.parse(before.at)) / 60_000
+    const gap = (instantOf(entry) - instantOf(before)) / 60_000
     if (before.kind !== 'left' && gap <= longestSilence) minutes += gap
   })
   return Math.round(minutes)
+}
+
+/** When entries were written, in milliseconds: a sheet is folded with every entry, and none ever changes. */
+const instants = new WeakMap<SheetEntry, number>()
+
+function instantOf(entry: SheetEntry): number {
+  const before = instants.get(entry)
+  if (before !== undefined) return before
+  const instant = Date.parse(entry.at)
+  instants.set(entry, instant)
+  return instant
 }
