@@ -15,7 +15,6 @@ import {
 } from 'node:fs/promises'
 import path from 'node:path'
 import { pipeline } from 'node:stream/promises'
-import * as tar from 'tar'
 import { v7 as uuid } from 'uuid'
 
 /** What an archive holds, so that it can be proved before it replaces anything. */
@@ -62,6 +61,7 @@ export async function packArchive(
     const manifest: Manifest = { format: 1, made, shape, files }
     await writeFile(path.join(stage, manifestName), JSON.stringify(manifest, null, 1))
     const ready = `${stage}.tar.gz`
+    const tar = await import('tar')
     await tar.create({ gzip: true, file: ready, cwd: stage, portable: true }, [
       manifestName,
       databaseName,
@@ -100,6 +100,7 @@ export async function unpackArchive(archive: string, to: string): Promise<Manife
       name,
     )
   const odd: string[] = []
+  const tar = await import('tar')
   try {
     await tar.extract({
       file: archive,

@@ -1,7 +1,6 @@
 import 'server-only'
 import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
-import sharp from 'sharp'
 import { v7 as uuid } from 'uuid'
 import { kindOfFile, largestDocument } from '@/core/fleet'
 import { invalid } from '@/core/problem'
@@ -71,6 +70,8 @@ export function requireKind(name: string, bytes: Uint8Array): 'photo' | 'pdf' {
  * device) is kept. @throws `invalid` for one that cannot be read
  */
 export async function asPhoto(name: string, bytes: Uint8Array): Promise<Buffer> {
+  // Large, and not needed before the first photo comes.
+  const { default: sharp } = await import('sharp')
   try {
     return await sharp(bytes, { limitInputPixels: 120_000_000 })
       .rotate()

@@ -1,5 +1,4 @@
 import 'server-only'
-import ExcelJS from 'exceljs'
 import { orderColumns, orderCsv, orderRows } from '@/core/stores'
 import type { Actor } from '../house'
 import { orderFile } from '../stores'
@@ -17,6 +16,8 @@ export async function exportOrder(
       type: 'text/csv; charset=utf-8; header=present',
       body: new TextEncoder().encode(orderCsv(number, order.currency, lines)),
     }
+  // Large, and seldom asked for: it is loaded then.
+  const { default: ExcelJS } = await import('exceljs')
   const book = new ExcelJS.Workbook()
   book.creator = 'Atelier'
   const sheet = book.addWorksheet(`Order ${number}`)
