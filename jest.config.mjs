@@ -2,6 +2,8 @@ import process from 'node:process'
 
 const shared = {
   testEnvironment: 'node',
+  // Jest looks each of these up anew wherever it is used: in the laws that took a fifth of the time.
+  sandboxInjectedGlobals: ['Math', 'Map', 'Set', 'Object', 'Date', 'Number'],
   transform: {
     '^.+\\.(t|j)sx?$': [
       '@swc/jest',
@@ -16,7 +18,11 @@ const shared = {
     ],
   },
   transformIgnorePatterns: ['node_modules/(?!(uuid|iron-session|uncrypto)/)'],
-  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^server-only$': '<rootDir>/tests/support/empty.ts' },
+  moduleNameMapper: {
+    '^@/(.*)$': '<rootDir>/src/$1',
+    '^server-only$': '<rootDir>/tests/support/empty.ts',
+    '^@rushstack/ts-command-line$': '<rootDir>/tests/support/commandLine.ts',
+  },
 }
 
 // Databases of tests are made again: none of them is flushed to the disk.
@@ -32,6 +38,11 @@ export default {
     {
       ...shared,
       displayName: 'e2e',
+      testEnvironment: '<rootDir>/tests/support/browserEnvironment.mjs',
+      moduleNameMapper: {
+        ...shared.moduleNameMapper,
+        '^puppeteer-core$': '<rootDir>/tests/support/puppeteer.ts',
+      },
       testMatch: ['<rootDir>/tests/e2e/**/*.test.ts'],
       globalSetup: '<rootDir>/tests/support/openStages.ts',
       globalTeardown: '<rootDir>/tests/support/closeStages.ts',

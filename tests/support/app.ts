@@ -9,16 +9,11 @@ const root = process.cwd()
 /** Node.js would not start with a flag that it does not know. */
 const known = (flags: string[]) =>
   flags.filter((flag) => spawnSync(process.execPath, [flag, '--eval', '0']).status === 0)
-const knownFlags = known(server.flags)
 /**
  * A server for tests draws each page a few times: it is not worth its while to keep its heap small, or to have
  * the compiler look for what could be quicker.
  */
-const briefFlags = known([
-  '--min-semi-space-size=32',
-  '--max-semi-space-size=64',
-  '--interrupt-budget=1000000',
-])
+const brief = ['--min-semi-space-size=32', '--max-semi-space-size=64', '--interrupt-budget=1000000']
 
 export type RunningApp = {
   url: string
@@ -59,7 +54,7 @@ export async function startApp(
   const child: ChildProcess = spawn(
     process.execPath,
     [
-      ...(env.ATELIER_LAZY ? briefFlags : knownFlags),
+      ...known(env.ATELIER_LAZY ? brief : server.flags),
       path.join(root, 'node_modules/next/dist/bin/next'),
       ...['start', '--port', String(port)],
     ],
