@@ -1,6 +1,6 @@
 'use client'
 
-import Button from '@mui/material/Button'
+import { Button } from '@/ui/frame/Button'
 import { EmptyState } from '@/ui/feedback/States'
 
 export default function PageError({ retry }: { error: unknown; retry: () => void }) {

@@ -1,10 +1,10 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useFormContext } from 'react-hook-form'
 import type { SignInInput } from '@/core/access'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { Note } from '../feedback/States'
 import { TextEntry } from '../forms/entries'
 import { EntryForm } from '../forms/EntryForm'

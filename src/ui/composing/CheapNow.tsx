@@ -1,10 +1,10 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { showMinutes } from '@/core/plan'
 import type { Offer } from '@/core/composing'
 import type { PumpModel } from '@/core/models'
 import { whereWords, type WearView } from '@/core/wear'
+import { Button } from '../frame/Button'
 import { Part } from '../frame/Page'
 
 type Props = { offers: Offer[]; model: PumpModel; wear: WearView; add: (offer: Offer) => void }

@@ -1,10 +1,10 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { UnitFact, UnitFactInput } from '@/core/composing'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { useToast } from '../feedback/Toasts'
 import { FieldFrame, SelectInput } from '../forms/FieldFrame'
 

@@ -1,9 +1,9 @@
 'use client'
 
 import { usePathname } from 'next/navigation'
-import Button from '@mui/material/Button'
 import Snackbar from '@mui/material/Snackbar'
 import { createContext, useCallback, useContext, useState, type ReactNode } from 'react'
+import { Button } from '../frame/Button'
 
 type Toast = { id: number; message: string; undo?: () => Promise<void> | void }
 
@@ -41,9 +41,8 @@ export function ToastProvider({ children }: { children: ReactNode }) {
         action={
           toast?.undo ? (
             <Button
-              size="small"
               variant="text"
-              sx={{ color: 'inherit', textDecoration: 'underline' }}
+              style={{ color: 'inherit', textDecoration: 'underline' }}
               onClick={takeBack}
             >
               Undo

@@ -1,10 +1,10 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { fieldName, isWorthShowing, showValue, type ChangeLine, type ChangesAbout } from '@/core/fleet'
 import { showDay } from '@/core/calendar'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { Note } from '../feedback/States'
 
 const few = 6

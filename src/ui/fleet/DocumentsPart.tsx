@@ -1,12 +1,12 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useRef, useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
 import { largestDocument, type DocumentView } from '@/core/fleet'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { useConfirm } from '../forms/Confirm'
 import { useToast } from '../feedback/Toasts'
 
@@ -148,7 +148,7 @@ function Line({ document, today, mayRemove, remove, bare }: LineProps) {
       {!bare && <span className="photo-name">{document.name}</span>}
       {document.by}, {showDay(document.day, today)}
       {mayRemove && (
-        <Button variant="text" size="small" onClick={press} aria-label={`Take off ${document.name}`}>
+        <Button variant="text" onClick={press} aria-label={`Take off ${document.name}`}>
           Take off
         </Button>
       )}

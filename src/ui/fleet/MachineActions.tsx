@@ -1,8 +1,8 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import type { RetireInput } from '@/core/fleet'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { useConfirm } from '../forms/Confirm'
 import { useToast } from '../feedback/Toasts'
 

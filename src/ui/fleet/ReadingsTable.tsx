@@ -1,12 +1,12 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { showDay } from '@/core/calendar'
 import type { MeterPanel, ReadingLine } from '@/core/fleet'
 import type { SettlementInput } from '@/core/hours'
 import type { Outcome } from '@/core/problem'
 import { showNumber } from '@/core/units'
+import { Button } from '../frame/Button'
 import { unpack, type Packed } from '../frame/packed'
 import { Status } from '../graphics/PostMark'
 import { DataTable, type Column } from '../table/DataTable'

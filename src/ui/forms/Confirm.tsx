@@ -1,11 +1,11 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { createContext, useCallback, useContext, useState, type ReactNode } from 'react'
+import { Button } from '../frame/Button'
 import { FieldFrame, TextInput } from './FieldFrame'
 import { Note } from '../feedback/States'
 

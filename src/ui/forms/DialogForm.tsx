@@ -1,12 +1,12 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { useState, type ReactNode } from 'react'
 import type { FieldValues } from 'react-hook-form'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { useToast } from '../feedback/Toasts'
 import { EntryForm } from './EntryForm'
 import type { SchemaName } from './resolver'

@@ -1,9 +1,9 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useEffect, useId, useState, type ReactNode } from 'react'
 import { FormProvider, useForm, type DefaultValues, type FieldValues, type Path } from 'react-hook-form'
 import type { Outcome, Problem, StaleEdit } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { Note } from '../feedback/States'
 import { holdUnsaved } from '../frame/unsaved'
 import { loadSchemas, schemaResolver, type SchemaName } from './resolver'

@@ -1,10 +1,10 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { inWalkingOrder, type RoundRow } from '@/core/round'
+import { Button } from '../frame/Button'
 import type { Present } from '../fleet'
 import { unpack, type Packed } from '../frame/packed'
 import { Page } from '../frame/Page'

@@ -1,6 +1,6 @@
 'use client'
 
-import Button from '@mui/material/Button'
+import { Button } from '../frame/Button'
 import { Link } from '../frame/Link'
 import { showDay } from '@/core/calendar'
 import { signOutcomes, type SettleSignInput, type SignInput, type SignView } from '@/core/inspection'

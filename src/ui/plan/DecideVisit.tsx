@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
@@ -23,6 +22,7 @@ import {
 import { problemWords, type Outcome } from '@/core/problem'
 import { showAmount } from '@/core/stores'
 import { showMoney } from '@/core/units'
+import { Button } from '../frame/Button'
 import { useToast } from '../feedback/Toasts'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
 import { EntryForm } from '../forms/EntryForm'

@@ -1,9 +1,9 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { fieldName } from '@/core/fleet'
 import { visitNumber, type CancelInput, type VisitChangeInput, type VisitPage } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { useConfirm } from '../forms/Confirm'
 import { useToast } from '../feedback/Toasts'
 import { DialogForm } from '../forms/DialogForm'

@@ -1,11 +1,11 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState } from 'react'
 import { showDay } from '@/core/calendar'
 import type { BackupsView } from '@/core/backups'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { Note } from '../feedback/States'
 import { useToast } from '../feedback/Toasts'
 import { Part } from '../frame/Page'

@@ -1,11 +1,11 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
 import type { FeedInput, FeedView } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { useConfirm } from '../forms/Confirm'
 import { EmptyState, Note } from '../feedback/States'
 import { useToast } from '../feedback/Toasts'

@@ -1,10 +1,10 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { v7 as uuid } from 'uuid'
 import { fieldName } from '@/core/fleet'
 import { roleNames, type PersonInput, type Role } from '@/core/access'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { useConfirm } from '../forms/Confirm'
 import { useToast } from '../feedback/Toasts'
 import { DialogForm } from '../forms/DialogForm'

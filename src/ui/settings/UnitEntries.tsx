@@ -1,8 +1,8 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useFormContext } from 'react-hook-form'
 import { metricUnits, unitsOf, usUnits } from '@/core/units'
+import { Button } from '../frame/Button'
 import { ChoiceEntry, FieldRow } from '../forms/entries'
 
 const asOptions = (units: string[]) => units.map((unit) => ({ value: unit, label: unit }))

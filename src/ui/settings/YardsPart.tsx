@@ -1,9 +1,9 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { v7 as uuid } from 'uuid'
 import { fieldName, type YardInput, type YardView } from '@/core/fleet'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { useConfirm } from '../forms/Confirm'
 import { useToast } from '../feedback/Toasts'
 import { DialogForm } from '../forms/DialogForm'

@@ -1,9 +1,9 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import type { PasswordChangeInput } from '@/core/access'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { useToast } from '../feedback/Toasts'
 import { FieldRow, TextEntry } from '../forms/entries'
 import { EntryForm } from '../forms/EntryForm'

@@ -1,11 +1,11 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import type { Outcome } from '@/core/problem'
 import type { StartSheetInput } from '@/core/sheets'
+import { Button } from '../frame/Button'
 import { useToast } from '../feedback/Toasts'
 
 type Props = { visitId: string; start: (input: StartSheetInput) => Promise<Outcome<{ id: string }>> }

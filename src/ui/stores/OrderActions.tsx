@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRef } from 'react'
 import { visitNumber } from '@/core/plan'
 import {
@@ -12,6 +11,7 @@ import {
   type SendInput,
 } from '@/core/stores'
 import { problemWords, type Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { useToast } from '../feedback/Toasts'
 import { DialogForm } from '../forms/DialogForm'
 import { FieldRow, TextEntry } from '../forms/entries'

@@ -1,12 +1,12 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { visitNumber } from '@/core/plan'
 import { showAmount, type OrderInput, type SupplierLine } from '@/core/stores'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
 import type { Option } from '../forms/FieldFrame'

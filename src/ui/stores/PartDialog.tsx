@@ -2,12 +2,12 @@
 
 import Autocomplete from '@mui/material/Autocomplete'
 import { useRouter } from 'next/navigation'
-import Button from '@mui/material/Button'
 import { useController, useFieldArray, useFormContext, useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import { fieldName } from '@/core/fleet'
 import { partUnits, shelfGroups, type PartForm, type PartChoice, type StockLine } from '@/core/stores'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'
 import { FieldFrame, SelectInput, TextInput } from '../forms/FieldFrame'

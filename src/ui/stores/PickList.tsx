@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRef, useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
@@ -17,6 +16,7 @@ import {
 } from '@/core/stores'
 import { showNumber } from '@/core/units'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { useToast } from '../feedback/Toasts'
 import { Link } from '../frame/Link'
 import { HeadCell, Table, TableBody, TableCell, TableHead, TableRow } from '../table/Table'

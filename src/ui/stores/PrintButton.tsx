@@ -1,6 +1,6 @@
 'use client'
 
-import Button from '@mui/material/Button'
+import { Button } from '../frame/Button'
 
 export function PrintButton({ label }: { label: string }) {
   return (

@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useRef, useState } from 'react'
 import { v7 as uuid } from 'uuid'
@@ -15,6 +14,7 @@ import {
 } from '@/core/stores'
 import { showMoney } from '@/core/units'
 import { problemWords, type Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { Note } from '../feedback/States'
 import { SelectInput, type Option } from '../forms/FieldFrame'
 import { Link } from '../frame/Link'

@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useEffect, useId, useRef, useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import {
@@ -12,6 +11,7 @@ import {
 } from '@/core/stores'
 import { parseNumber, showMoney } from '@/core/units'
 import type { Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { Note } from '../feedback/States'
 import { useToast } from '../feedback/Toasts'
 import { FieldFrame, TextInput } from '../forms/FieldFrame'

@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRef, useState } from 'react'
 import {
   showAmount,
@@ -12,6 +11,7 @@ import {
 } from '@/core/stores'
 import { showMoney } from '@/core/units'
 import { problemWords, type Outcome } from '@/core/problem'
+import { Button } from '../frame/Button'
 import { Note } from '../feedback/States'
 import { useToast } from '../feedback/Toasts'
 import { Link } from '../frame/Link'

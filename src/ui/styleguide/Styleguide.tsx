@@ -1,7 +1,7 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import type { VerdictKind } from '@/core/hours'
+import { Button } from '../frame/Button'
 import { EmptyState, LoadingState, Note } from '../feedback/States'
 import { useConfirm } from '../forms/Confirm'
 import { useToast } from '../feedback/Toasts'

@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useEffect, useRef, useState } from 'react'
 import { addDays, showDay } from '@/core/calendar'
 import { groupBy } from '@/core/lists'
@@ -13,6 +12,7 @@ import {
   type TodayRow,
   type TodayView,
 } from '@/core/today'
+import { Button } from '../frame/Button'
 import type { Option } from '../forms/FieldFrame'
 import { ButtonLink } from '../frame/ButtonLink'
 import { unpack, type Packed } from '../frame/packed'

@@ -1,6 +1,6 @@
 'use client'
 
-import Button from '@mui/material/Button'
+import { Button } from '../frame/Button'
 import { Link } from '../frame/Link'
 import { useRouter } from 'next/navigation'
 import { showDay } from '@/core/calendar'

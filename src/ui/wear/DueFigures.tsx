@@ -1,11 +1,11 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { useState } from 'react'
 import type { ClockView } from '@/core/wear'
+import { Button } from '../frame/Button'
 import { figuresOf } from './figures'
 import { RowHead, Table, TableBody, TableCell, TableRow } from '../table/Table'
 

@@ -1,10 +1,10 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
+import { Button } from '../frame/Button'
 import { Link } from '../frame/Link'
 import { useState } from 'react'
 import { showDay } from '@/core/calendar'

@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import { useFormContext, useWatch } from 'react-hook-form'
@@ -17,6 +16,7 @@ import {
   type RulesView,
   type WearView,
 } from '@/core/wear'
+import { Button } from '../frame/Button'
 import { useToast } from '../feedback/Toasts'
 import { ChoiceEntry, FieldRow, TextEntry } from '../forms/entries'
 import { PreviewedForm } from './PreviewedForm'

@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import { useRouter } from 'next/navigation'
@@ -23,6 +22,7 @@ import {
 } from '@/core/winter'
 import type { Outcome } from '@/core/problem'
 import { parseNumber } from '@/core/units'
+import { Button } from '../frame/Button'
 import { EntryForm } from '../forms/EntryForm'
 import { useToast } from '../feedback/Toasts'
 import { ChoiceEntry, FieldRow, options, TextEntry } from '../forms/entries'

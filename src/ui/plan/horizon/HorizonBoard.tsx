@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useMemo, useState } from 'react'
 import { v7 as uuid } from 'uuid'
@@ -21,6 +20,7 @@ import {
 } from '@/core/plan'
 import { problemWords, type Outcome } from '@/core/problem'
 import { showMoney } from '@/core/units'
+import { Button } from '../../frame/Button'
 import { useToast } from '../../feedback/Toasts'
 import { unpack, type Packed } from '../../frame/packed'
 import type { DecideActions } from '../DecideVisit'

@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useMemo } from 'react'
 import { addDays, daysBetween, showDay, showLongDay } from '@/core/calendar'
 import {
@@ -20,6 +19,7 @@ import {
 } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
 import { showMoney } from '@/core/units'
+import { Button } from '../../frame/Button'
 import { FieldFrame, SelectInput } from '../../forms/FieldFrame'
 import { Link } from '../../frame/Link'
 import { ApproveVisits, VisitStanding } from '../Approve'

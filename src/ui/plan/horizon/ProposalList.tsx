@@ -1,11 +1,11 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import { useState } from 'react'
 import { addDays, showDay } from '@/core/calendar'
 import { proposalKinds, serviceId, showMinutes, type Fleet, type Proposal, type Unplaced } from '@/core/plan'
+import { Button } from '../../frame/Button'
 
 type Props = {
   proposals: Proposal[]

@@ -1,9 +1,9 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { addDays } from '@/core/calendar'
 import { changeNames, visitNumber, type Fleet, type FleetChange } from '@/core/plan'
+import { Button } from '../../frame/Button'
 import { DayInput } from '../../forms/DayInput'
 import { FieldFrame, SelectInput, TextInput } from '../../forms/FieldFrame'
 

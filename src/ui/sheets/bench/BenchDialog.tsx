@@ -1,11 +1,11 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import type { ReactNode } from 'react'
+import { Button } from '../../frame/Button'
 import { Note } from '../../feedback/States'
 
 type Props = {

@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { Fragment, useState } from 'react'
 import { findingWords } from '@/core/inspection'
 import {
@@ -15,6 +14,7 @@ import {
 } from '@/core/sheets'
 import { showNumber } from '@/core/units'
 import type { ClockView, PositionView, WearView } from '@/core/wear'
+import { Button } from '../../frame/Button'
 import { FieldFrame, TextInput } from '../../forms/FieldFrame'
 import { FindingEditor } from './FindingEditor'
 import { PhotoButton } from './PhotoStrip'

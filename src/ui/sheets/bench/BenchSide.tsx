@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState, type ReactNode } from 'react'
 import { showAmount, tidy } from '@/core/stores'
 import { findingWords } from '@/core/inspection'
@@ -13,6 +12,7 @@ import {
   type BenchPart,
   type SheetPage,
 } from '@/core/sheets'
+import { Button } from '../../frame/Button'
 import { AskDialog } from './AskDialog'
 import { BenchPositions } from './BenchPositions'
 import { CausesPanel } from './CausesPanel'

@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import {
   borePieces,
   fateWords,
@@ -10,6 +9,7 @@ import {
   type SheetState,
   type Place,
 } from '@/core/sheets'
+import { Button } from '../../frame/Button'
 
 type Props = {
   state: SheetState

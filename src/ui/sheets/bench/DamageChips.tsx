@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import type { ReactNode } from 'react'
 import {
   damages,
@@ -13,6 +12,7 @@ import {
   type Extent,
   type FindingSort,
 } from '@/core/inspection'
+import { Button } from '../../frame/Button'
 import { FieldFrame, SelectInput } from '../../forms/FieldFrame'
 
 /** Everything a sort of part is looked at for, one tap each. */

@@ -1,9 +1,9 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { usualDisposition, type Damage, type Disposition } from '@/core/inspection'
 import { alwaysRenewed, findingOf, sortAt, soundFinding, type Finding } from '@/core/sheets'
+import { Button } from '../../frame/Button'
 import { FieldFrame, TextInput } from '../../forms/FieldFrame'
 import { DamageChips, DecidedField, ExtentChips } from './DamageChips'
 import type { SheetHandle } from './useSheet'

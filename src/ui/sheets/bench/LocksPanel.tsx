@@ -1,8 +1,8 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { locksOf, type Lock } from '@/core/sheets'
+import { Button } from '../../frame/Button'
 import { AskDialog } from './AskDialog'
 import type { SheetHandle } from './useSheet'
 import { Note } from '../../feedback/States'

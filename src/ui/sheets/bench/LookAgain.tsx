@@ -1,9 +1,9 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { lookedUp, pulledTo, type StepState } from '@/core/sheets'
 import { showNumber } from '@/core/units'
+import { Button } from '../../frame/Button'
 import { AskDialog } from './AskDialog'
 import type { SheetHandle } from './useSheet'
 

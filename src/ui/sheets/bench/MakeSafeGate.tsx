@@ -1,8 +1,8 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { safeAnew } from '@/core/sheets'
+import { Button } from '../../frame/Button'
 import { Note } from '../../feedback/States'
 import { FieldFrame, TextInput } from '../../forms/FieldFrame'
 import { firstTap } from './firstTap'

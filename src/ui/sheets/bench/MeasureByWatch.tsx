@@ -1,9 +1,9 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { bucketFlow, dripRate, timersOf, timerStand } from '@/core/sheets'
 import { parseNumber, showNumber } from '@/core/units'
+import { Button } from '../../frame/Button'
 import { FieldFrame, TextInput } from '../../forms/FieldFrame'
 import { useTick } from './useTick'
 import type { SheetHandle } from './useSheet'

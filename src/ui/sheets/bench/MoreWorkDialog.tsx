@@ -1,9 +1,9 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useEffect, useState } from 'react'
 import { showMinutes } from '@/core/plan'
 import type { MoreWork } from '@/core/sheets'
+import { Button } from '../../frame/Button'
 import { BenchDialog } from './BenchDialog'
 import { FieldFrame, SelectInput, TextInput } from '../../forms/FieldFrame'
 import { useMoreWork } from './moreWork'

@@ -1,8 +1,8 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRef, useState } from 'react'
 import type { SheetEntry } from '@/core/sheets'
+import { Button } from '../../frame/Button'
 import { BenchDialog } from './BenchDialog'
 import type { PhotoAbout, SheetHandle } from './useSheet'
 import { Note } from '../../feedback/States'

@@ -1,7 +1,7 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { pieceFates, type BorePieces, type PieceFate } from '@/core/sheets'
+import { Button } from '../../frame/Button'
 import { FieldFrame, TextInput } from '../../forms/FieldFrame'
 
 type Props = { bore: BorePieces; fates: PieceFate[] | null; onChange: (fates: PieceFate[]) => void }

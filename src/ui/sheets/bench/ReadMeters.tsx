@@ -1,11 +1,11 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { showAge } from '@/core/calendar'
 import { isAcceptedAtOnce, judgeTyped } from '@/core/hours'
 import type { BenchMeter, SheetPage } from '@/core/sheets'
 import { showNumber } from '@/core/units'
+import { Button } from '../../frame/Button'
 import { Note } from '../../feedback/States'
 import { type Present, verdictWords } from '../../fleet'
 import { FieldFrame, TextInput } from '../../forms/FieldFrame'

@@ -1,8 +1,8 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { judgeTorque } from '@/core/torque'
 import { parseNumber } from '@/core/units'
+import { Button } from '../../frame/Button'
 import type { SheetHandle } from './useSheet'
 
 /** A torque that fits in another unit: typed so, or pulled so? Either is one tap. */

@@ -1,8 +1,8 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState, type ReactNode } from 'react'
 import { mayBeSkipped } from '@/core/sheets'
+import { Button } from '../../frame/Button'
 import { AskDialog } from './AskDialog'
 import { PhotoButton } from './PhotoStrip'
 import type { StepProps } from './stepProps'

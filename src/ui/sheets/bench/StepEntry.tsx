@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import {
   borePieces,
@@ -22,6 +21,7 @@ import {
 } from '@/core/sheets'
 import { findingWords, type Disposition } from '@/core/inspection'
 import { parseNumber, showNumber } from '@/core/units'
+import { Button } from '../../frame/Button'
 import { Note } from '../../feedback/States'
 import { FieldFrame, TextInput } from '../../forms/FieldFrame'
 import { ClosingCount } from './ClosingCount'

@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { treatmentNames } from '@/core/models'
 import {
   fastenerOf,
@@ -12,6 +11,7 @@ import {
   type StepState,
   type TimerKind,
 } from '@/core/sheets'
+import { Button } from '../../frame/Button'
 import { TimerDial } from './TimerDial'
 import { useTick } from './useTick'
 import type { SheetHandle } from './useSheet'

@@ -1,8 +1,8 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { wayBegun } from '@/core/sheets'
+import { Button } from '../../frame/Button'
 import { AskDialog } from './AskDialog'
 import { useMoreWork } from './moreWork'
 import type { StepProps } from './stepProps'

@@ -1,7 +1,7 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { authorWords, blockedBy, phasesOf, looksUpFirst, type StepState } from '@/core/sheets'
+import { Button } from '../../frame/Button'
 import { Note } from '../../feedback/States'
 import { BoreStack } from '../../graphics/BoreStack'
 import { OrientationPicture } from '../../graphics/OrientationPicture'

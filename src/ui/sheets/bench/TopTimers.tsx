@@ -1,9 +1,9 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useEffect, useRef, useState } from 'react'
 import { clockWords, timersOf, timerStand, type SheetTimer } from '@/core/sheets'
 import { parseNumber } from '@/core/units'
+import { Button } from '../../frame/Button'
 import { AskDialog } from './AskDialog'
 import { BenchDialog } from './BenchDialog'
 import { TimerDial } from './TimerDial'

@@ -1,11 +1,11 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import type { Fastener } from '@/core/models'
 import type { SettledTorque } from '@/core/sheets'
 import { showTorque } from '@/core/torque'
 import { parseNumber, showNumber } from '@/core/units'
+import { Button } from '../../frame/Button'
 import { FieldFrame, SelectInput, TextInput } from '../../forms/FieldFrame'
 import type { SheetHandle } from './useSheet'
 import { Note } from '../../feedback/States'

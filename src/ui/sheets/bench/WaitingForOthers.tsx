@@ -1,7 +1,7 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
+import { Button } from '../../frame/Button'
 import { Note } from '../../feedback/States'
 import { AskDialog } from './AskDialog'
 import type { Author, Queued } from './queue'

@@ -1,6 +1,6 @@
 'use client'
 
-import Button from '@mui/material/Button'
+import { Button } from '../../frame/Button'
 
 /** Prints the page; what is on screen only is left out by the print styles. */
 export function PrintButton() {

@@ -1,10 +1,10 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { visitNumber } from '@/core/plan'
 import type { Outcome } from '@/core/problem'
 import type { AbandonInput, SheetLine } from '@/core/sheets'
+import { Button } from '../../frame/Button'
 import { useConfirm } from '../../forms/Confirm'
 
 type Props = {

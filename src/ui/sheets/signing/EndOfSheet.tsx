@@ -1,6 +1,5 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useState } from 'react'
 import {
   conditionOutcomes,
@@ -22,6 +21,7 @@ import {
 } from '@/core/sheets'
 import { dispositions } from '@/core/inspection'
 import { showAmount } from '@/core/stores'
+import { Button } from '../../frame/Button'
 import { ButtonLink } from '../../frame/ButtonLink'
 import { AskDialog } from '../bench/AskDialog'
 import { PositionDialog } from '../bench/BenchPositions'

@@ -1,9 +1,9 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { SheetPage } from '@/core/sheets'
+import { Button } from '../../frame/Button'
 import { Note } from '../../feedback/States'
 import { AskDialog } from '../bench/AskDialog'
 import type { SheetHandle } from '../bench/useSheet'

@@ -1,9 +1,9 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { problemWords, type Outcome } from '@/core/problem'
+import { Button } from '../../frame/Button'
 import { useToast } from '../../feedback/Toasts'
 
 /** Asks the weather service now. */

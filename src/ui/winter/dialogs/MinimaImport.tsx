@@ -1,10 +1,10 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useRef, useState } from 'react'
 import { type MinimaInput } from '@/core/winter'
 import { problemWords, type Outcome } from '@/core/problem'
+import { Button } from '../../frame/Button'
 import { Note } from '../../feedback/States'
 import { SelectInput } from '../../forms/FieldFrame'
 

@@ -1,12 +1,12 @@
 'use client'
 
-import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { showDay } from '@/core/calendar'
 import { methodNames, winterNoteNames, zoneNames, type WinterNoteInput, type Zone } from '@/core/winter'
 import { problemWords, type Outcome } from '@/core/problem'
+import { Button } from '../../frame/Button'
 import { useToast } from '../../feedback/Toasts'
 import { DialogForm } from '../../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, RadioEntry, TextEntry } from '../../forms/entries'
