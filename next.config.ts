@@ -7,6 +7,8 @@ const config: NextConfig = {
   // `npm test` checks the types, those of the tests and scripts too; a build does not do it once more.
   typescript: { ignoreBuildErrors: true },
   experimental: {
+    // Kept for the next build it takes 300 MB and half as long again to write, and most are built once.
+    turbopackFileSystemCacheForBuild: false,
     // A server that lives for one test reads the code of those pages only that are asked for.
     preloadEntriesOnStart: process.env.ATELIER_LAZY !== '1',
     // The whole application is one company's live data: nothing is kept between visits to a page.

@@ -167,7 +167,11 @@ export async function finishSheet(person: Person, walked = blank()): Promise<Wal
       {},
       before,
     )
-    if (await person.page.$('[role=dialog]')) await person.press('Used', '.bench-dialog')
+    if (await person.page.$('[role=dialog]')) {
+      await person.press('Used', '.bench-dialog')
+      // One that is still closing would be taken for the next one's.
+      await person.page.waitForFunction(() => document.querySelector('[role=dialog]') === null)
+    }
   }
   return walked
 }

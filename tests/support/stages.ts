@@ -48,7 +48,7 @@ async function answer(request: IncomingMessage): Promise<Stage> {
   if (stage?.app.isRunning()) {
     await stage.app.open(data, today)
     // As at a start: what the first request makes is there.
-    await fetch(`${stage.app.url}/sign-in`)
+    await isAnswered(stage.app)
   } else {
     // At the address that it had: what the browser keeps of pages it keeps by address.
     const app = await startApp(data, { ...demoEnv, ATELIER_TODAY: today }, stage?.app.port)
@@ -60,6 +60,17 @@ async function answer(request: IncomingMessage): Promise<Stage> {
     port: stage.app.port,
     pid: stage.app.pid,
     browser: stage.browser,
+  }
+}
+
+/** Waits until the page that anybody may see is there; what became of it otherwise is told. */
+async function isAnswered({ url, output }: StartedApp): Promise<void> {
+  const until = Date.now() + 20_000
+  for (;;) {
+    const { ok, status } = await fetch(`${url}/sign-in`, { redirect: 'manual' })
+    if (ok) return
+    if (Date.now() > until) throw new Error(`/sign-in was answered with ${status}.\n${output()}`)
+    await new Promise((resolve) => setTimeout(resolve, 100))
   }
 }
 

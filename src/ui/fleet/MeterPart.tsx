@@ -99,7 +99,7 @@ export function MeterPart({
           {event.note && `: ${event.note}`}
         </p>
       ))}
-      {edit && <div className="meter-actions">{edit}</div>}
+      {edit && <div className="buttons">{edit}</div>}
     </Part>
   )
 }

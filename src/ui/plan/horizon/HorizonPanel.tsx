@@ -228,21 +228,23 @@ function ChosenVisit({
                     ))}
                   </ul>
                 )}
-                <Button variant="contained" onClick={() => move(visit.id, day, selected.leadId)}>
-                  {visit.day === day ? 'Hand it over' : `Move to ${showDay(day, fleet.today)}`}
-                </Button>{' '}
-                <Button
-                  variant="outlined"
-                  onClick={() =>
-                    select({
-                      ...selected,
-                      day: Math.max(0, daysBetween(fleet.today, visit.day)),
-                      leadId: visit.leadId,
-                    })
-                  }
-                >
-                  Leave it
-                </Button>
+                <div className="buttons">
+                  <Button variant="contained" onClick={() => move(visit.id, day, selected.leadId)}>
+                    {visit.day === day ? 'Hand it over' : `Move to ${showDay(day, fleet.today)}`}
+                  </Button>
+                  <Button
+                    variant="outlined"
+                    onClick={() =>
+                      select({
+                        ...selected,
+                        day: Math.max(0, daysBetween(fleet.today, visit.day)),
+                        leadId: visit.leadId,
+                      })
+                    }
+                  >
+                    Leave it
+                  </Button>
+                </div>
               </div>
             )}
           </>

@@ -33,7 +33,7 @@ export function ProposalList({ proposals, unplaced, says, fleet, look, take, lea
         </h2>
       </header>
       <p className="second">{says}</p>
-      <p>
+      <p className="buttons">
         {proposals.length > 0 && (
           <Button
             variant="contained"
@@ -46,7 +46,7 @@ export function ProposalList({ proposals, unplaced, says, fleet, look, take, lea
           >
             {chosen.length === proposals.length ? `Take all ${chosen.length}` : `Take ${chosen.length}`}
           </Button>
-        )}{' '}
+        )}
         <Button variant="outlined" onClick={leave}>
           {proposals.length > 0 ? 'Take none' : 'Close'}
         </Button>
