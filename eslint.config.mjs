@@ -11,11 +11,17 @@ export default tseslint.config(
     files: ['**/*.ts', '**/*.tsx'],
     plugins: { 'react-hooks': hooks },
     rules: {
-      ...hooks.configs.recommended.rules,
+      'react-hooks/rules-of-hooks': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       eqeqeq: ['error', 'always', { null: 'ignore' }],
       'no-console': 'error',
     },
+  },
+  {
+    // The other rules read every file as React's compiler does, which takes longer than everything else; there
+    // are components only here.
+    files: ['src/ui/**', 'src/app/**'],
+    rules: hooks.configs.recommended.rules,
   },
   {
     files: ['scripts/**', 'tests/bench/**', 'src/services/start/**', '.dependency-cruiser.cjs'],

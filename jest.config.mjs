@@ -1,7 +1,7 @@
 import process from 'node:process'
 
 const shared = {
-  testEnvironment: 'node',
+  testEnvironment: '<rootDir>/tests/support/environment.mjs',
   // Jest looks each of these up anew wherever it is used: in the laws that took a fifth of the time.
   sandboxInjectedGlobals: ['Math', 'Map', 'Set', 'Object', 'Date', 'Number'],
   transform: {

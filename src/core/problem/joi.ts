@@ -29,8 +29,13 @@ const plainWords: Record<string, string> = {
   'array.max': 'At most {#limit} of these.',
 }
 
+/** Each read once: as text Joi would read them anew for every kind of schema. */
+const templates = Object.fromEntries(
+  Object.entries(plainWords).map(([code, words]) => [code, plain.expression(words)]),
+)
+
 /**
  * Joi with our words for what is wrong: every schema is made with it. The words belong to the kinds of schema;
  * handed to each check instead, Joi would copy all of them at each field that has a word of its own.
  */
-export const Joi = plain.extend({ type: /./, messages: plainWords }) as plain.Root
+export const Joi = plain.extend({ type: /./, messages: templates as never }) as plain.Root

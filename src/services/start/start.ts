@@ -26,16 +26,20 @@ export async function start(): Promise<void> {
       watchNights()
       watchWeather()
     }
+    if (isLazy()) return
     watchDays()
     // Once this has ended the server listens: until then it would wait for its own answer.
     const port = process.env.PORT
-    if (port && process.env.ATELIER_LAZY !== '1') setTimeout(() => void warm(port), 0)
+    if (port) setTimeout(() => void warm(port), 0)
   } catch (error) {
     const message = error instanceof Error ? error.message : String(error)
     console.error(`Atelier could not start: ${message} (data in ${dataFolder()}).`)
     process.exit(1)
   }
 }
+
+/** A server for tests works nothing out, and draws no page, before somebody asks. */
+const isLazy = () => process.env.ATELIER_LAZY === '1'
 
 /** Brings the data of the company up to date and works out what everybody asks for first. */
 async function openCompany(): Promise<void> {
@@ -48,7 +52,7 @@ async function openCompany(): Promise<void> {
   if (await needsSetUp())
     console.log(`Atelier: a new company. Open the application and set it up with the code ${setUpCode()}`)
   // Pages work out what is missing: a fault here is no reason not to serve.
-  else if (process.env.ATELIER_LAZY !== '1') await prepare().catch(logFault)
+  else if (!isLazy()) await prepare().catch(logFault)
 }
 
 /**
@@ -57,13 +61,15 @@ async function openCompany(): Promise<void> {
  * lies in its memory and on `globalThis` under our name.
  */
 function takeTurns(): void {
-  if (process.env.ATELIER_LAZY !== '1') return
+  if (!isLazy()) return
   process.on('message', (turn: { folder: string; today: string }) => {
     const take = async () => {
-      await closeDatabase()
+      // All at once: whoever still asks meanwhile would open an empty database where the last company was.
+      const closed = closeDatabase()
       for (const name of Object.keys(globalThis))
         if (name.startsWith('atelier')) delete (globalThis as Record<string, unknown>)[name]
       Object.assign(process.env, { ATELIER_DATA: turn.folder, ATELIER_TODAY: turn.today })
+      await closed
       await openCompany()
     }
     void take().then(
