@@ -1,10 +1,11 @@
+import { AsyncResource } from 'node:async_hooks'
 import { execFile } from 'node:child_process'
 import { readdirSync } from 'node:fs'
 import path from 'node:path'
 import { QueryTypes } from 'sequelize'
 import { v7 as uuid } from 'uuid'
 import { unforeseenWords } from '@/app/access/unforeseen'
-import { checkDatabase, closeDatabase, database, migrate, write } from '@/db/house'
+import { attempt, checkDatabase, closeDatabase, database, migrate, runs, write } from '@/db/house'
 import { meterEvents } from '@/db/hours'
 import { yards } from '@/db/fleet'
 import { migrations } from '@/db/migrations'
@@ -215,4 +216,65 @@ test('a full disk is told as that, and what was begun leaves nothing behind', as
   }
   expect((await yards.all()).map((row) => row.name)).toEqual(['before'])
   expect(await checkDatabase()).toBe('ok')
+})
+
+test('where the disk is full in a part that may fail, nothing of the whole is kept, not even what comes after it', async () => {
+  await yards.insert(yard('before'))
+  const pages = await database().query<{ page_count: number }>('PRAGMA page_count', {
+    type: QueryTypes.SELECT,
+  })
+  const refused: string[] = []
+  const whole = write(async () => {
+    await database().query(`PRAGMA max_page_count = ${pages[0]!.page_count}`)
+    await yards.insert(yard('first'))
+    await attempt(async () => {
+      for (let index = 0; index < 2000; index += 1)
+        await yards.insert(yard(`full ${index} ${'x'.repeat(200)}`))
+    }).catch((error: Error) => refused.push(error.message))
+    await attempt(() => yards.insert(yard('after'))).catch((error: Error) => refused.push(error.message))
+  })
+  await expect(whole).rejects.toThrow()
+  expect(refused).toHaveLength(2)
+  expect(refused[0]).toContain('SQLITE_FULL')
+  expect((await yards.all()).map((row) => row.name)).toEqual(['before'])
+})
+
+test('where everything was undone in the middle of a write, what it still asks for is not kept either', async () => {
+  const refused: string[] = []
+  const note = (error: Error) => refused.push(error.message)
+  const whole = write(async () => {
+    await yards.insert(yard('first'))
+    // As SQLite itself may do where it cannot go on.
+    await attempt(async () => {
+      await runs('ROLLBACK')
+      throw new Error('it went wrong')
+    }).catch(note)
+    await attempt(() => yards.insert(yard('part'))).catch(note)
+    await yards.insert(yard('after')).catch(note)
+  })
+  await expect(whole).rejects.toThrow()
+  expect(refused[0]).toBe('it went wrong')
+  expect(refused).toHaveLength(3)
+  expect(await yards.all()).toEqual([])
+  // The next write begins on a connection that knows nothing of it.
+  await write(() => yards.insert(yard('next')))
+  expect((await yards.all()).map((row) => row.name)).toEqual(['next'])
+})
+
+test('statements that come when their transaction has ended are refused, and what a part has undone stays undone', async () => {
+  let late: (() => Promise<void>) | undefined
+  let lateInPart: (() => Promise<void>) | undefined
+  await write(async () => {
+    late = AsyncResource.bind(() => yards.insert(yard('late')))
+    await yards.insert(yard('kept'))
+    await attempt(async () => {
+      lateInPart = AsyncResource.bind(() => yards.insert(yard('late in part')))
+      await yards.insert(yard('undone'))
+      throw new Error('no')
+    }).catch(() => undefined)
+    await expect(lateInPart!()).rejects.toThrow('The transaction has ended')
+    await attempt(() => yards.insert(yard('kept too')))
+  })
+  await expect(late!()).rejects.toThrow('The transaction has ended')
+  expect((await yards.all()).map((row) => row.name).sort()).toEqual(['kept', 'kept too'])
 })

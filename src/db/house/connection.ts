@@ -1,14 +1,14 @@
 import 'server-only'
-import { AsyncLocalStorage } from 'node:async_hooks'
 import { mkdirSync } from 'node:fs'
 import path from 'node:path'
 import { Sequelize, type Transaction } from 'sequelize'
+import { scope } from './scope'
 
 /**
  * The one connection of the process. A Next server loads a copy of this module for pages, for route
  * handlers and for start-up, so what must exist once lives on `globalThis`.
  */
-type Shared = {
+export type Shared = {
   sequelize: Sequelize
   folder: string
   /** Settles when the newest queued write has ended, well or badly. */
@@ -16,24 +16,20 @@ type Shared = {
 }
 
 const key = Symbol.for('atelier.database')
-const clsKey = Symbol.for('atelier.database.cls')
 const globals = globalThis as unknown as Record<symbol, unknown>
 
-/** Queries inside `write()` find their transaction here, so that each of them joins it. */
-export function transactionScope(): AsyncLocalStorage<Map<string, unknown>> {
-  if (!globals[clsKey]) {
-    const scope = new AsyncLocalStorage<Map<string, unknown>>()
-    globals[clsKey] = scope
-    // eslint-disable-next-line react-hooks/rules-of-hooks -- Sequelize's name for it, not a hook
-    Sequelize.useCLS({
-      bind: () => undefined,
-      get: (name: string) => scope.getStore()?.get(name),
-      set: (name: string, value: unknown) => scope.getStore()?.set(name, value),
-      run: (callback: (context: unknown) => unknown) =>
-        scope.run(new Map(scope.getStore()), () => callback(scope.getStore())),
-    } as never)
+/** What goes through Sequelize inside `write()`, such as a change of shape, finds its transaction here. */
+function joinTransactions(): void {
+  const begun = () => {
+    throw new Error('A transaction is begun by write().')
   }
-  return globals[clsKey] as AsyncLocalStorage<Map<string, unknown>>
+  // eslint-disable-next-line react-hooks/rules-of-hooks -- Sequelize's name for it, not a hook
+  Sequelize.useCLS({
+    bind: () => undefined,
+    get: (name: string) => (name === 'transaction' ? scope().transaction : undefined),
+    set: begun,
+    run: begun,
+  } as never)
 }
 
 /** The folder that holds a company's database and its photos. */
@@ -53,7 +49,7 @@ export function database(): Sequelize {
 export function shared(): Shared {
   const open = globals[key] as Shared | undefined
   if (open) return open
-  transactionScope()
+  joinTransactions()
   const folder = dataFolder()
   mkdirSync(folder, { recursive: true, mode: 0o700 })
   const sequelize = new Sequelize({
@@ -68,13 +64,12 @@ export function shared(): Shared {
   return fresh
 }
 
-/** A connection of the driver's; one that is in a transaction carries its id. */
-type Connection = { uuid?: string; run: (sql: string) => void; close: (done: () => void) => void }
+/** A connection of the driver's. */
+type Connection = { run: (sql: string) => void; close: (done: () => void) => void }
 type ConnectionManager = {
   connections: Record<string, Connection>
   getConnection: (options?: { uuid?: string }) => Promise<Connection>
   releaseConnection: (connection: Connection) => void
-  destroyConnection: (connection: Connection) => Promise<void>
 }
 
 /**
@@ -94,17 +89,19 @@ function keepConnections(sequelize: Sequelize): void {
     return connection
   }
   manager.releaseConnection = () => undefined
-  // After a commit or roll-back that failed nobody knows what it is in: the next write opens another.
-  manager.destroyConnection = async (connection) => {
-    for (const [uuid, each] of Object.entries(manager.connections))
-      if (each === connection) delete manager.connections[uuid]
-    await new Promise<void>((done) => connection.close(() => done()))
-  }
+}
+
+/** After a commit or a roll-back that failed nobody knows what the writer is in: the next write opens another. */
+export async function dropWriter({ sequelize }: Shared): Promise<void> {
+  const { connections } = sequelize.connectionManager as unknown as ConnectionManager
+  const { writer } = connections
+  delete connections.writer
+  if (writer) await new Promise<void>((done) => writer.close(() => done()))
 }
 
 /** The transaction that the running code is in, if any. */
 export function ownTransaction(): Transaction | undefined {
-  return transactionScope().getStore()?.get('transaction') as Transaction | undefined
+  return scope().transaction
 }
 
 /** Whether the running code is part of a write: what it reads is ahead of what everybody else sees. */

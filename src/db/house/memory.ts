@@ -1,6 +1,6 @@
 import 'server-only'
-import { AsyncLocalStorage } from 'node:async_hooks'
 import { ownTransaction } from './connection'
+import { scope, within, type Basis, type Looks, type Touches } from './scope'
 import { rowsOf, runs } from './statements'
 
 /**
@@ -32,20 +32,6 @@ type Memory = {
   looking: Promise<void> | null
 }
 
-/**
- * What an answer rests on: topics that its making read, and kept answers that it asked for. These are
- * named and not gone through, so that asking for one of them costs the same however much it rests on.
- */
-type Basis = {
-  /** The touches that it has been held against. */
-  freshAt: number
-  isStale: boolean
-  /** While it is being made it may still come to rest on something that was touched meanwhile. */
-  isMade: boolean
-  restsOn: (topic: string) => boolean
-  on: Set<Basis>
-}
-
 type Kept = { basis: Basis; value: Promise<unknown> }
 
 type Each = {
@@ -59,19 +45,12 @@ type Each = {
 /** What is worked out of one thing; at hand without waiting once it is there. */
 type One = { coming: Promise<unknown> } | { value: unknown }
 
-/** The making of something kept: what it has looked at so far. */
-type Looks = { topics: Set<string>; basis: Basis }
-
-/** Topics that a transaction has touched so far. */
-export type Touches = Set<string>
 /** The topic of a write that cannot say what it touches. */
 const everything = '*'
 
 const key = Symbol.for('atelier.memory')
 const derivedKey = Symbol.for('atelier.derived')
 const sameKey = Symbol.for('atelier.same')
-const scopeKey = Symbol.for('atelier.memory.touches')
-const lookKey = Symbol.for('atelier.memory.looks')
 const globals = globalThis as unknown as Record<symbol, unknown>
 
 function memory(): Memory {
@@ -90,35 +69,27 @@ const fresh = (): Memory => ({
   looking: null,
 })
 
-function scope(): AsyncLocalStorage<Touches> {
-  return (globals[scopeKey] ??= new AsyncLocalStorage<Touches>()) as AsyncLocalStorage<Touches>
-}
-
-function lookScope(): AsyncLocalStorage<Looks> {
-  return (globals[lookKey] ??= new AsyncLocalStorage()) as AsyncLocalStorage<Looks>
-}
-
 /**
  * Runs a transaction that gathers what it touches.
  *
  * @throws where it would be part of making something kept: a transaction that waits for that would never end
  */
 export function gathering<T>(touches: Touches, work: () => Promise<T>): Promise<T> {
-  if (lookScope().getStore()) throw new Error('What is kept is made by reading alone.')
-  return scope().run(touches, work)
+  if (scope().looks) throw new Error('What is kept is made by reading alone.')
+  return within({ touches }, work)
 }
 
 /** Told by the table helpers: rows of a table were written, of these things, or of who knows which. */
 export function touch(table: string, of: string[] | null): void {
   const topics = [table, ...(of === null ? [`${table}/*`] : of.map((each) => `${table}/${each}`))]
-  const gathered = scope().getStore()
+  const gathered = scope().touches
   if (gathered) for (const topic of topics) gathered.add(topic)
   else apply(topics)
 }
 
 /** Told by a write that cannot say what it touches, such as a change of shape. Called inside `write()`. */
 export function touchEverything(): void {
-  scope().getStore()!.add(everything)
+  scope().touches!.add(everything)
 }
 
 function apply(topics: Iterable<string>): void {
@@ -160,7 +131,7 @@ function isStale(basis: Basis, now: Memory): boolean {
 
 /** Told by whatever reads the database: what is being made now rests on these topics. */
 export function looked(topics: string[]): void {
-  const looking = lookScope().getStore()
+  const looking = scope().looks
   if (!looking) return
   for (const topic of topics) {
     looking.topics.add(topic)
@@ -172,7 +143,7 @@ export function looked(topics: string[]): void {
 
 /** Told by whatever gives a kept answer: what is being made now rests on it. */
 function restingOn(basis: Basis): void {
-  lookScope().getStore()?.basis.on.add(basis)
+  scope().looks?.basis.on.add(basis)
 }
 
 function startLooking(count: number): Looks {
@@ -198,7 +169,7 @@ export async function kept<T>(name: string, make: () => Promise<T>): Promise<T> 
   let entry = now.kept.get(name)
   if (!entry || isStale(entry.basis, now)) {
     const looks = startLooking(now.count)
-    const fresh: Kept = { basis: looks.basis, value: lookScope().run(looks, make) }
+    const fresh: Kept = { basis: looks.basis, value: within({ looks }, make) }
     fresh.value.then(
       () => (fresh.basis.isMade = true),
       () => now.kept.get(name) === fresh && now.kept.delete(name),
@@ -248,7 +219,7 @@ export async function keptEach<T>(
   dropTouched(each, tables, now)
   const wanted = ids.filter((id) => !own.has(id))
   if (wanted.length > 0) {
-    const made = lookScope().run(startLooking(now.count), () => make(wanted))
+    const made = within({ looks: startLooking(now.count) }, () => make(wanted))
     for (const id of wanted) {
       const one: One = { coming: made.then((all) => all.get(id)) }
       one.coming.then(
@@ -279,7 +250,7 @@ async function ofEachHere<T>(
 ): Promise<Map<string, T>> {
   const now = memory()
   const each = now.each.get(name)
-  const touches = scope().getStore()
+  const { touches } = scope()
   if (!each || !touches) return make(ids)
   dropTouched(each, tables, now)
   const isOwn = basisOf(ids, tables, now.count).restsOn
@@ -302,7 +273,7 @@ async function ofEachHere<T>(
 
 /** Whether something kept is also what the own transaction would find. */
 function standsHere(basis: Basis): boolean {
-  const touches = scope().getStore()
+  const { touches } = scope()
   if (!touches || isStale(basis, memory())) return false
   const written = [...touches]
   const isUntouched = (of: Basis): boolean => !written.some(of.restsOn) && [...of.on].every(isUntouched)

@@ -1,5 +1,5 @@
 import 'server-only'
-import type { Model, ModelStatic, WhereOptions } from 'sequelize'
+import type { Model, ModelStatic, Transaction, WhereOptions } from 'sequelize'
 import { database, ownTransaction } from './connection'
 
 /**
@@ -7,7 +7,7 @@ import { database, ownTransaction } from './connection'
  * by its own way each reading would first ask SQLite for the types of the table's columns, which only rows that
  * become models need, and each row that is written would become one. That was half of the time of both.
  */
-type Driver = {
+export type Driver = {
   all: (sql: string, values: unknown, done: (error: DriverError | null, rows: never[]) => void) => void
   run: (
     sql: string,
@@ -22,8 +22,11 @@ export type Value = string | number | null
 /** By place (`?`), or by name (`:name`). */
 export type Values = Value[] | Record<string, Value>
 
+/** A transaction, with what Sequelize's types leave out. */
+export type Begun = Transaction & { connection?: Driver; finished?: 'commit' | 'rollback' }
+
 async function driver(): Promise<Driver> {
-  const transaction = ownTransaction() as { connection?: Driver; finished?: string } | undefined
+  const transaction = ownTransaction() as Begun | undefined
   if (transaction?.finished) throw new Error(`The transaction has ended: ${transaction.finished}.`)
   if (transaction?.connection) return transaction.connection
   return (await database().connectionManager.getConnection({ type: 'read' } as never)) as Driver
@@ -48,7 +51,11 @@ export async function rowsOf<Row extends object>(sql: string, values: Values = [
 
 /** Runs a statement that writes, after whatever this connection was given before it; says how many rows it touched. */
 export async function runs(sql: string, values: Values = []): Promise<number> {
-  const connection = await driver()
+  return runOn(await driver(), sql, values)
+}
+
+/** The same on a connection that is named. */
+export function runOn(connection: Driver, sql: string, values: Values = []): Promise<number> {
   return again(
     () =>
       new Promise((resolve, reject) =>
@@ -85,10 +92,7 @@ const named = (values: Values) =>
     ? values
     : Object.fromEntries(Object.entries(values).map(([name, value]) => [`:${name}`, value]))
 
-type Generator = {
-  selectQuery: (table: string, options: object, model: ModelStatic<Model>) => string
-  whereQuery: (where: WhereOptions, options: object) => string
-}
+type Generator = { whereQuery: (where: WhereOptions, options: { model: ModelStatic<Model> }) => string }
 
-/** What writes the SQL: it has no types of its own. */
+/** What writes the SQL of conditions: it has no types of its own. */
 export const generator = () => database().getQueryInterface().queryGenerator as Generator

@@ -27,6 +27,14 @@ export type Table<Row extends { id: string }> = {
   everyOf: (ids: string[]) => Promise<Map<string, Row[]>>
 }
 
+/** What of which rows is asked for, in which order. */
+type Question = {
+  columns?: string[]
+  where?: WhereOptions
+  order?: [string, 'ASC' | 'DESC'][]
+  limit?: number
+}
+
 type Columns = { id: Column<string> } & Record<string, Column<unknown>>
 type Held<Each> = Each extends Column<infer Value> ? Value : never
 type Holds<All> = { -readonly [Name in keyof All]: Held<All[Name]> }
@@ -74,8 +82,16 @@ export function table<All extends Columns>(
     }
     return unpacked as Row
   }
-  const found = (options: object) =>
-    rowsOf<Row>(generator().selectQuery(name, { attributes: names, ...options }, model()))
+  const found = ({ columns: some = quoted, where = {}, order = [], limit }: Question) => {
+    const inOrder = order.map(([column, way]) => `"${column}" ${way}`).join(', ')
+    return rowsOf<Row>(
+      [
+        `SELECT ${some.join(', ')} FROM "${name}" ${whereOf(where)}`,
+        inOrder && `ORDER BY ${inOrder}`,
+        limit === undefined ? '' : `LIMIT ${limit}`,
+      ].join(' '),
+    )
+  }
   const inserted = async (rows: Row[]) => {
     const places = `(${names.map(() => '?').join(', ')})`
     const atOnce = Math.floor(mostValues / names.length)
@@ -96,7 +112,7 @@ export function table<All extends Columns>(
     if (of === null) return null
     const named = (where as Record<string, unknown>)[of]
     if (typeof named === 'string') return [named]
-    return subjects(await found({ where, attributes: [of], group: [of] }))
+    return subjects(await found({ columns: [`DISTINCT "${of}"`], where }))
   }
   /** The topics that a reading looks at: what the table holds of what is named, or all of it. */
   const look = (where: WhereOptions) => {
@@ -153,7 +169,7 @@ export function table<All extends Columns>(
     idsOf: async (where = {}, order = [], limit) => {
       look(where)
       if (!isPossible(where)) return []
-      return (await found({ where, order, limit, attributes: ['id'] })).map((row) => row.id)
+      return (await found({ columns: ['"id"'], where, order, limit })).map((row) => row.id)
     },
     count: async (where = {}) => {
       look(where)

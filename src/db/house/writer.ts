@@ -1,7 +1,9 @@
 import 'server-only'
 import { Transaction } from 'sequelize'
-import { ownTransaction, shared, takeOpen } from './connection'
-import { committed, forget, gathering, lookAround, noteTouches, type Touches } from './memory'
+import { dropWriter, ownTransaction, shared, takeOpen, type Shared } from './connection'
+import { committed, forget, gathering, lookAround, noteTouches } from './memory'
+import { within, type Touches } from './scope'
+import { runOn, type Begun, type Driver } from './statements'
 
 /**
  * Runs one use case's writes in one transaction: all of them are kept, or none.
@@ -17,7 +19,7 @@ export function write<T>(work: () => Promise<T>): Promise<T> {
     const touches: Touches = new Set()
     let sequence = 0
     const result = await gathering(touches, () =>
-      open.sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, async () => {
+      inTransaction(open, async () => {
         await lookAround(true)
         const done = await work()
         if (touches.size > 0) sequence = await noteTouches(touches)
@@ -32,15 +34,60 @@ export function write<T>(work: () => Promise<T>): Promise<T> {
   return result
 }
 
+/** Begins, and ends as the work does. What is still asked of it when it has ended is refused. */
+async function inTransaction<T>(open: Shared, work: () => Promise<T>): Promise<T> {
+  const { sequelize } = open
+  const connection = (await sequelize.connectionManager.getConnection({ uuid: 'writer' } as never)) as Driver
+  const transaction: Begun = new Transaction(sequelize, {})
+  transaction.connection = connection
+  await runOn(connection, 'BEGIN IMMEDIATE TRANSACTION')
+  let end: 'commit' | 'rollback' = 'rollback'
+  try {
+    const result = await within({ transaction }, work)
+    end = 'commit'
+    await runOn(connection, 'COMMIT')
+    return result
+  } catch (error) {
+    // SQLite has undone it by itself where the disk is full, or cannot say what became of it.
+    await runOn(connection, 'ROLLBACK').catch(() => dropWriter(open))
+    end = 'rollback'
+    throw error
+  } finally {
+    transaction.finished = end
+  }
+}
+
 /**
  * Runs a part of a write that alone may fail: what it wrote is undone and the write goes on.
  * Called inside `write()`.
  */
-export function attempt<T>(work: () => Promise<T>): Promise<T> {
-  const transaction = ownTransaction()
-  if (!transaction) throw new Error('attempt() belongs inside write().')
-  return shared().sequelize.transaction({ transaction }, () => work())
+export async function attempt<T>(work: () => Promise<T>): Promise<T> {
+  const whole = ownTransaction() as Begun | undefined
+  if (!whole?.connection) throw new Error('attempt() belongs inside write().')
+  const connection = whole.connection
+  const name = `attempt${(attempts += 1)}`
+  const part: Begun = new Transaction(shared().sequelize, {})
+  part.connection = connection
+  await runOn(connection, `SAVEPOINT ${name}`)
+  try {
+    const result = await within({ transaction: part }, work)
+    await runOn(connection, `RELEASE ${name}`)
+    part.finished = 'commit'
+    return result
+  } catch (error) {
+    part.finished = 'rollback'
+    try {
+      await runOn(connection, `ROLLBACK TO ${name}`)
+      await runOn(connection, `RELEASE ${name}`)
+    } catch {
+      // SQLite has undone everything: what the write still asks for would stand by itself, so it gets no answer.
+      await dropWriter(shared())
+    }
+    throw error
+  }
 }
+
+let attempts = 0
 
 /** Closes the database and forgets what was kept of it; the next use opens it again. For scripts and tests. */
 export async function closeDatabase(): Promise<void> {

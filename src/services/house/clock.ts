@@ -1,5 +1,5 @@
 import 'server-only'
-import { AsyncLocalStorage } from 'node:async_hooks'
+import { scope, within } from '@/db/house'
 
 /**
  * The application's clock: the only place that reads the time.
@@ -8,10 +8,7 @@ import { AsyncLocalStorage } from 'node:async_hooks'
  * time of day (within working hours, so that no time zone is a day off), `2026-10-14T08:00:00Z` starts
  * at that very instant. Sessions and throttles use `realNow()`.
  */
-const globals = globalThis as unknown as {
-  atelierClockOffsetMs?: number
-  atelierClockScope?: AsyncLocalStorage<{ ms: number }>
-}
+const globals = globalThis as unknown as { atelierClockOffsetMs?: number }
 
 function offsetMs(): number {
   globals.atelierClockOffsetMs ??= startOffset(process.env.ATELIER_TODAY, Date.now())
@@ -32,14 +29,9 @@ function withinWorkingHours(msOfDay: number): number {
   return Math.min(Math.max(msOfDay, 7 * 3_600_000), 15 * 3_600_000)
 }
 
-function scope() {
-  globals.atelierClockScope ??= new AsyncLocalStorage<{ ms: number }>()
-  return globals.atelierClockScope
-}
-
 /** The present instant, ISO 8601 in UTC. */
 export function now(): string {
-  const fixed = scope().getStore()
+  const fixed = scope().clock
   // Each reading of a fixed clock is a millisecond later, so that the order of events stays readable.
   if (fixed) return new Date(fixed.ms++).toISOString()
   return new Date(Date.now() + offsetMs()).toISOString()
@@ -51,5 +43,5 @@ export function realNow(): number {
 
 /** Runs work as if it were a given instant: for demo data and tests, which tell two years of history. */
 export function runAt<T>(instant: string, work: () => Promise<T>): Promise<T> {
-  return scope().run({ ms: Date.parse(instant) }, work)
+  return within({ clock: { ms: Date.parse(instant) } }, work)
 }
