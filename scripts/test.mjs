@@ -56,9 +56,38 @@ const kept = 'node_modules/.cache/atelier'
 let demo = ''
 let chromium = ''
 
-say('types, the build and layer rules; the demo company, formatting and lint …')
-// Two lanes of about the same length.
+say('types and the build; the demo company, lint, formatting and layer rules …')
+/** What stands by itself, the longest first. */
+const others = [
+  async () => {
+    chromium = await ensureChromium()
+    // Made once for all browser tests, each works on its own copy.
+    demo = await timed('demo company', () =>
+      ensureDemo('2026-10-14', { stdio: ['ignore', 'ignore', 'inherit'] }),
+    )
+  },
+  () =>
+    step('lint rules', 'eslint/bin/eslint.js', [
+      '.',
+      ...['--cache', '--cache-strategy', 'content', '--cache-location', `${kept}/lint`],
+    ]),
+  () =>
+    step('formatting rules', 'prettier/bin/prettier.cjs', [
+      ...['--check', '--log-level', 'warn'],
+      ...['--cache', '--cache-strategy', 'content', '--cache-location', `${kept}/formatting`],
+      '.',
+    ]),
+  () =>
+    step('layer rules', 'dependency-cruiser/bin/dependency-cruise.mjs', [
+      ...['src', 'scripts'],
+      ...['--config', '.dependency-cruiser.cjs'],
+    ]),
+]
+const work = async () => {
+  for (let next = others.shift(); next; next = others.shift()) await next()
+}
 await Promise.all([
+  work(),
   (async () => {
     await runNode([bin('next/dist/bin/next'), 'typegen'], { stdio: 'ignore' })
     await step('types', 'typescript/bin/tsc', [
@@ -66,36 +95,7 @@ await Promise.all([
       ...['--project', 'tsconfig.check.json', '--incremental', '--tsBuildInfoFile', `${kept}/types`],
     ])
     await timed('build', ensureBuild)
-    await step('layer rules', 'dependency-cruiser/bin/dependency-cruise.mjs', [
-      'src',
-      'scripts',
-      '--config',
-      '.dependency-cruiser.cjs',
-    ])
-  })(),
-  (async () => {
-    chromium = await ensureChromium()
-    // Made once for all browser tests, each works on its own copy.
-    demo = await timed('demo company', () =>
-      ensureDemo('2026-10-14', { stdio: ['ignore', 'ignore', 'inherit'] }),
-    )
-    await step('formatting rules', 'prettier/bin/prettier.cjs', [
-      '--check',
-      ...[
-        '--log-level',
-        'warn',
-        '--cache',
-        '--cache-strategy',
-        'content',
-        '--cache-location',
-        `${kept}/formatting`,
-      ],
-      '.',
-    ])
-    await step('lint rules', 'eslint/bin/eslint.js', [
-      '.',
-      ...['--cache', '--cache-strategy', 'content', '--cache-location', `${kept}/lint`],
-    ])
+    await work()
   })(),
 ])
 // Jest leaves a core free by itself; nothing else runs beside these.

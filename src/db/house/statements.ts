@@ -1,5 +1,5 @@
 import 'server-only'
-import type { Model, ModelStatic, Transaction, WhereOptions } from 'sequelize'
+import type { Transaction, WhereOptions } from 'sequelize'
 import { database, ownTransaction } from './connection'
 
 /**
@@ -92,7 +92,7 @@ const named = (values: Values) =>
     ? values
     : Object.fromEntries(Object.entries(values).map(([name, value]) => [`:${name}`, value]))
 
-type Generator = { whereQuery: (where: WhereOptions, options: { model: ModelStatic<Model> }) => string }
+type Generator = { whereQuery: (where: WhereOptions) => string }
 
 /** What writes the SQL of conditions: it has no types of its own. */
 export const generator = () => database().getQueryInterface().queryGenerator as Generator

@@ -1,7 +1,6 @@
 import 'server-only'
-import { DataTypes, Op, type ModelAttributes, type WhereOptions } from 'sequelize'
+import { DataTypes, Op, type WhereOptions } from 'sequelize'
 import type { Column } from './columns'
-import { database } from './connection'
 import { kept, keptEach, looked, touch } from './memory'
 import { generator, rowsOf, runs, type Value } from './statements'
 
@@ -53,13 +52,6 @@ export function table<All extends Columns>(
 ): Table<Holds<All>> {
   type Row = Holds<All>
   const jsonColumns = Object.keys(columns).filter((column) => columns[column]!.isJson)
-  const model = () => {
-    const sequelize = database()
-    if (!sequelize.isDefined(name)) {
-      sequelize.define(name, ownCopy(columns), { tableName: name, timestamps: false })
-    }
-    return sequelize.model(name)
-  }
   const names = Object.keys(columns)
   const quoted = names.map((column) => `"${column}"`)
   /**
@@ -104,7 +96,7 @@ export function table<All extends Columns>(
     }
     touch(name, subjects(rows))
   }
-  const whereOf = (where: WhereOptions) => generator().whereQuery(where, { model: model() })
+  const whereOf = (where: WhereOptions) => generator().whereQuery(where)
   /** What rows are about; null where the table does not say. */
   const subjects = (rows: Partial<Row>[]): string[] | null =>
     of === null ? null : [...new Set(rows.map((row) => String(row[of as keyof Row])))]
@@ -229,13 +221,6 @@ const asText = (name: string, column: Column<unknown>) =>
 /** A text with a NUL in it can stand in no column, and SQLite would end the statement there. */
 function isPossible(where: WhereOptions): boolean {
   return !Object.values(where).some((value) => typeof value === 'string' && value.includes('\0'))
-}
-
-// Sequelize writes into the attributes it is given; each model gets its own copy.
-function ownCopy(columns: Columns): ModelAttributes {
-  return Object.fromEntries(
-    Object.entries(columns).map(([name, { isJson: _isJson, ...column }]) => [name, { ...column }]),
-  ) as ModelAttributes
 }
 
 /**
