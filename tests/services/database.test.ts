@@ -278,3 +278,26 @@ test('statements that come when their transaction has ended are refused, and wha
   await expect(late!()).rejects.toThrow('The transaction has ended')
   expect((await yards.all()).map((row) => row.name).sort()).toEqual(['kept', 'kept too'])
 })
+
+test('what goes on beside a failure, while it is being undone, leaves nothing either', async () => {
+  const others: Promise<unknown>[] = []
+  const insertOn = async (name: string) => {
+    for (let index = 0; index < 200; index += 1) await yards.insert(yard(`${name} ${index}`))
+  }
+  const whole = write(async () => {
+    others.push(insertOn('beside').catch((error: Error) => error.message))
+    await yards.insert(yard('own'))
+    throw new Error('stop here')
+  })
+  await expect(whole).rejects.toThrow('stop here')
+  expect(await others[0]).toContain('The transaction has ended')
+  await write(async () => {
+    await attempt(async () => {
+      others.push(insertOn('in part').catch((error: Error) => error.message))
+      await yards.insert(yard('own'))
+      throw new Error('stop here')
+    }).catch(() => undefined)
+    expect(await others[1]).toContain('The transaction has ended')
+  })
+  expect(await yards.all()).toEqual([])
+})

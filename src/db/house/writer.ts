@@ -34,27 +34,29 @@ export function write<T>(work: () => Promise<T>): Promise<T> {
   return result
 }
 
-/** Begins, and ends as the work does. What is still asked of it when it has ended is refused. */
+/** Begins, and ends as the work does. */
 async function inTransaction<T>(open: Shared, work: () => Promise<T>): Promise<T> {
   const { sequelize } = open
   const connection = (await sequelize.connectionManager.getConnection({ uuid: 'writer' } as never)) as Driver
   const transaction: Begun = new Transaction(sequelize, {})
   transaction.connection = connection
   await runOn(connection, 'BEGIN IMMEDIATE TRANSACTION')
-  let end: 'commit' | 'rollback' = 'rollback'
   try {
     const result = await within({ transaction }, work)
-    end = 'commit'
-    await runOn(connection, 'COMMIT')
+    await ended(transaction, 'commit', 'COMMIT')
     return result
   } catch (error) {
     // SQLite has undone it by itself where the disk is full, or cannot say what became of it.
-    await runOn(connection, 'ROLLBACK').catch(() => dropWriter(open))
-    end = 'rollback'
+    await ended(transaction, 'rollback', 'ROLLBACK').catch(() => dropWriter(open))
     throw error
-  } finally {
-    transaction.finished = end
   }
+}
+
+/** Ends a transaction: whatever is asked of it from this moment on is refused, and does not stand by itself. */
+function ended(transaction: Begun, how: 'commit' | 'rollback', sql: string): Promise<number> {
+  const end = runOn(transaction.connection!, sql)
+  transaction.finished = how
+  return end
 }
 
 /**
@@ -64,21 +66,18 @@ async function inTransaction<T>(open: Shared, work: () => Promise<T>): Promise<T
 export async function attempt<T>(work: () => Promise<T>): Promise<T> {
   const whole = ownTransaction() as Begun | undefined
   if (!whole?.connection) throw new Error('attempt() belongs inside write().')
-  const connection = whole.connection
   const name = `attempt${(attempts += 1)}`
   const part: Begun = new Transaction(shared().sequelize, {})
-  part.connection = connection
-  await runOn(connection, `SAVEPOINT ${name}`)
+  part.connection = whole.connection
+  await runOn(whole.connection, `SAVEPOINT ${name}`)
   try {
     const result = await within({ transaction: part }, work)
-    await runOn(connection, `RELEASE ${name}`)
-    part.finished = 'commit'
+    await ended(part, 'commit', `RELEASE ${name}`)
     return result
   } catch (error) {
-    part.finished = 'rollback'
     try {
-      await runOn(connection, `ROLLBACK TO ${name}`)
-      await runOn(connection, `RELEASE ${name}`)
+      await ended(part, 'rollback', `ROLLBACK TO ${name}`)
+      await runOn(whole.connection, `RELEASE ${name}`)
     } catch {
       // SQLite has undone everything: what the write still asks for would stand by itself, so it gets no answer.
       await dropWriter(shared())
