@@ -36,6 +36,7 @@ import {
 import { standsFor } from '@/core/today'
 import { getToday } from '@/services/today'
 import {
+  checksOf,
   forgetFits,
   getWear,
   keepFits,
@@ -45,7 +46,7 @@ import {
   saveDuties,
   saveLimit,
 } from '@/services/wear'
-import { startSheet } from '@/services/sheets'
+import { findingsOf, settledTorques, startSheet } from '@/services/sheets'
 import { at, bookedSheet, makeWorkshop, Tablet, workshop, type Workshop } from '../support/bench'
 import { madeOnce, removeDatabase } from '../support/database'
 import {
@@ -78,6 +79,9 @@ async function answers(): Promise<Record<string, string>> {
     stock: await listStock(actor),
     signs: await listOpenSigns(actor),
     checks: await listOpenChecks(actor),
+    checksOfOne: await checksOf(actor, shop.pumpId),
+    findings: await findingsOf(actor, { id: shop.pumpId, number: 'P-04' }, []),
+    torques: await settledTorques(),
     marks: await listMarks(actor),
     book: [...(await loadBook()).parts.values()],
     today: await getToday(actor),

@@ -1,8 +1,9 @@
 import { v7 as uuid } from 'uuid'
+import { forget } from '@/db/house'
 import { lives } from '@/db/wear'
 import { checksOf, listOpenChecks } from '@/services/wear'
 import { recordRenewal } from '@/services/wear'
-import { correctSheet } from '@/services/sheets'
+import { correctSheet, findingsOf } from '@/services/sheets'
 import { getSigning, signSheet } from '@/services/sheets'
 import { listOpenSigns, reportSign } from '@/services/inspection'
 import { countPart, getPart, listStock, receivePart, savePart } from '@/services/stores'
@@ -368,4 +369,34 @@ test('only a visit that was cancelled is booked again', () =>
     await cancelVisit(shop.coordinator, { id, version: 1, reason: 'job moved' })
     await restoreVisit(shop.coordinator, { id, version: 2 })
     expect((await listOpenVisits(shop.viewer)).map(({ state }) => state)).toEqual(['booked'])
+  }))
+
+test('what was found on a pump is kept of its sheets, and told anew after a correction and beside another sheet', () =>
+  now(async () => {
+    const found = () => findingsOf(shop.coordinator, { id: shop.pumpId, number: 'P-04' }, [])
+    /** What stands, which must be what is told where nothing is kept. */
+    const told = async () => {
+      const kept = await found()
+      forget()
+      expect(kept).toEqual(await found())
+      return kept.map(({ kind, what, by, sheet }) => [kind, what, by, sheet?.number])
+    }
+    expect(await told()).toEqual([])
+    const { sheetId, tablet } = await bookedSheet(shop, [{ task: 'hpSeals', positions: ['hpSeal@1'] }])
+    await read(tablet)
+    await tablet.send(tablet.entry('remark', { text: 'scored on the drive side' }))
+    // An open sheet tells nothing yet.
+    expect(await told()).toEqual([])
+    const of = await signed(tablet, 'failed')
+    const first = await told()
+    expect(first).toContainEqual(['remark', 'scored on the drive side', 'M. Osei', '0001'])
+    expect(first.filter(([kind]) => kind === 'failed')).toEqual([
+      ['failed', expect.stringMatching(/^Failed: .*seal/i), 'M. Osei', '0001'],
+    ])
+    await correctSheet(shop.technician, {
+      ...{ id: uuid(), sheetId, of, assemblyId: shop.pumpId, reason: 'it was renewed in time' },
+      ...{ about: 'endReason', position: 'hpSeal@1', endReason: 'preventive' },
+    } as never)
+    expect((await told()).filter(([kind]) => kind === 'failed')).toEqual([])
+    expect(await told()).toContainEqual(['remark', 'scored on the drive side', 'M. Osei', '0001'])
   }))

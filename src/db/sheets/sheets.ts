@@ -1,4 +1,4 @@
-import type { EntryKind, SheetDigest } from '@/core/sheets'
+import type { EntryKind, ExtraWork, SheetDigest } from '@/core/sheets'
 import { id, json, text, whole, select, table, type RowOf, orNull, recorded } from '../house'
 
 export const sheets = table('sheets', {
@@ -76,6 +76,26 @@ export function tickCounts() {
      FROM sheet_entries e JOIN sheets s ON s.id = e."sheetId"
      WHERE s.state = 'open' GROUP BY e."sheetId"`,
   )
+}
+
+/** The sheets on which a torque was looked up. */
+export async function sheetsWithTorques(): Promise<string[]> {
+  const rows = await select<{ id: string }>(
+    ['sheet_entries'],
+    `SELECT DISTINCT "sheetId" AS id FROM sheet_entries WHERE kind = 'torqueSet' AND late = 0`,
+  )
+  return rows.map(({ id: sheetId }) => sheetId)
+}
+
+/** What was added to some sheets on the way; what they were composed into is long, and stays where it is. */
+export async function extrasOn(sheetIds: string[]): Promise<Map<string, ExtraWork[]>> {
+  const rows = await select<{ sheetId: string; extra: string | null }>(
+    sheetIds.map((each) => `sheet_entries/${each}`),
+    `SELECT "sheetId", json_extract(payload, '$.extra') AS extra FROM sheet_entries
+     WHERE kind = 'composed' AND "sheetId" IN (:sheetIds) ORDER BY sequence`,
+    { sheetIds },
+  )
+  return new Map(rows.map(({ sheetId, extra }) => [sheetId, JSON.parse(extra ?? '[]') as ExtraWork[]]))
 }
 
 /** The newest entry of each of some sheets. */

@@ -15,13 +15,12 @@ import { longestCure, type ComposedSheet, type SheetStep } from '@/core/composin
 import { availability, stockedFor } from '@/core/stores'
 import { inSentence, treatmentWords, type Fastener, type PumpModel } from '@/core/models'
 import { notFound, problemOf } from '@/core/problem'
-import type { SheetContent } from '@/core/sheets'
 import { showTorque, wrenchWords } from '@/core/torque'
 import { likelyWords, whereWords } from '@/core/wear'
 import { kept, Op, same } from '@/db/house'
 import { assemblies, fittings, machines, yards } from '@/db/fleet'
 import { people } from '@/db/access'
-import { sheetEntries, sheets, type SheetRow } from '@/db/sheets'
+import { extrasOn, sheets, type SheetRow } from '@/db/sheets'
 import { pumpModelVersions } from '@/db/models'
 import { visits, type VisitRow } from '@/db/plan'
 import { antifreezes } from '@/db/winter'
@@ -342,11 +341,10 @@ function sheetOf(row: SheetRow | undefined, added: Map<string, string[]>): Visit
 /** What was added to open sheets on the way, in words, from one query. */
 async function addedOn(sheetIds: string[]): Promise<Map<string, string[]>> {
   if (sheetIds.length === 0) return new Map()
-  const rows = await sheetEntries.all({ sheetId: sheetIds, kind: 'composed' }, [['sequence', 'ASC']])
   return new Map(
-    rows.map(({ sheetId, payload }) => [
+    [...(await extrasOn(sheetIds))].map(([sheetId, extras]) => [
       sheetId,
-      ((payload as SheetContent).extra ?? []).map(({ services, reason }) => `${services}: ${reason}`),
+      extras.map(({ services, reason }) => `${services}: ${reason}`),
     ]),
   )
 }

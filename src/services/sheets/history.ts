@@ -1,10 +1,10 @@
 import 'server-only'
 import { visitNumber } from '@/core/plan'
-import { sheetState, type EarlierMeasure, type SettledTorque } from '@/core/sheets'
-import { Op } from '@/db/house'
-import { sheetEntries, sheets, type SheetEntryRow, type SheetRow } from '@/db/sheets'
-import { ourCompany, dayOf, groupBy } from '../house'
-import { asEntry, sheetRowsOf } from './rows'
+import type { EarlierMeasure, SettledTorque, SheetState } from '@/core/sheets'
+import { sheets, sheetsWithTorques, type SheetRow } from '@/db/sheets'
+import { ourCompany, dayOf } from '../house'
+import { sheetRowsOf } from './rows'
+import { toldBySheets } from './told'
 
 /** How many earlier sheets of a pump are looked through for what they measured. */
 const sheetsBack = 12
@@ -17,39 +17,41 @@ export async function earlierMeasures(row: SheetRow): Promise<EarlierMeasure[]> 
     .filter((each) => each.state === 'signed' && each.id !== row.id && each.startedAt <= row.startedAt)
     .sort((a, b) => (a.startedAt < b.startedAt ? 1 : -1))
     .slice(0, sheetsBack)
-  const entryRows = await sheetEntries.all({ sheetId: before.map((each) => each.id) }, [['sequence', 'ASC']])
-  const entriesOf = groupBy(entryRows, (entry: SheetEntryRow) => entry.sheetId)
-  return before.flatMap((each): EarlierMeasure[] => {
-    const state = sheetState((entriesOf.get(each.id) ?? []).map(asEntry))
-    if (!state) return []
-    const day = dayOf(each.workedAt ?? each.startedAt, timeZone)
-    const common = { day, sheet: visitNumber(each.number) }
-    const bySteps = state.steps.flatMap(({ step, by }): EarlierMeasure[] => {
-      const measure = by?.kind === 'done' ? by.payload.measure : null
-      if (!measure || !step.step.measure) return []
-      return [
-        {
-          ...common,
-          assemblyId: step.assemblyId,
-          what: step.step.measure.what,
-          where: step.where,
-          value: measure.value,
-          unit: measure.unit,
-          how: measure.how ?? '',
-        },
-      ]
-    })
-    const free = state.measures.map(({ payload }): EarlierMeasure => ({
-      ...common,
-      assemblyId: payload.assemblyId,
-      what: payload.what,
-      where: payload.position ?? '',
-      value: payload.value,
-      unit: payload.unit,
-      how: payload.how,
-    }))
-    return [...bySteps, ...free]
+  const measured = await toldBySheets(
+    'measures',
+    before.map((each) => each.id),
+    measuresOn,
+  )
+  return before.flatMap((each) => {
+    const common = { day: dayOf(each.workedAt ?? each.startedAt, timeZone), sheet: visitNumber(each.number) }
+    return (measured.get(each.id) ?? []).map((measure) => ({ ...measure, ...common }))
   })
+}
+
+function measuresOn(state: SheetState): Omit<EarlierMeasure, 'day' | 'sheet'>[] {
+  const bySteps = state.steps.flatMap(({ step, by }) => {
+    const measure = by?.kind === 'done' ? by.payload.measure : null
+    if (!measure || !step.step.measure) return []
+    return [
+      {
+        assemblyId: step.assemblyId,
+        what: step.step.measure.what,
+        where: step.where,
+        value: measure.value,
+        unit: measure.unit,
+        how: measure.how ?? '',
+      },
+    ]
+  })
+  const free = state.measures.map(({ payload }) => ({
+    assemblyId: payload.assemblyId,
+    what: payload.what,
+    where: payload.position ?? '',
+    value: payload.value,
+    unit: payload.unit,
+    how: payload.how,
+  }))
+  return [...bySteps, ...free]
 }
 
 /**
@@ -58,44 +60,30 @@ export async function earlierMeasures(row: SheetRow): Promise<EarlierMeasure[]> 
  * @param except a sheet that knows its own
  */
 export async function settledTorques(except?: SheetRow): Promise<SettledTorque[]> {
-  const others = except ? { sheetId: { [Op.ne]: except.id } } : {}
-  const found = await sheetEntries.all({ kind: 'torqueSet', late: 0, ...others } as never, [
-    ['at', 'DESC'],
-    ['sequence', 'DESC'],
-  ])
-  if (found.length === 0) return []
-  const ids = [...new Set(found.map((entry) => entry.sheetId))]
-  const [sheetRows, composed, takenBack] = await Promise.all([
+  const ids = (await sheetsWithTorques()).filter((id) => id !== except?.id)
+  const [sheetRows, torques] = await Promise.all([
     sheets.all({ id: ids, state: 'signed' }),
-    sheetEntries.all({ sheetId: ids, kind: 'composed' }, [['sequence', 'ASC']]),
-    sheetEntries.all({ sheetId: ids, kind: 'takeBack', late: 0 }),
+    toldBySheets('torques', ids, torquesOn),
   ])
-  const gone = new Set(takenBack.map(asEntry).map((entry) => entry.kind === 'takeBack' && entry.payload.of))
+  const newestFirst = sheetRows
+    .flatMap(({ id, number }) =>
+      (torques.get(id) ?? []).map((torque) => ({ ...torque, sheet: visitNumber(number) })),
+    )
+    .sort((a, b) => (a.at < b.at ? 1 : a.at > b.at ? -1 : 0))
   const seen = new Set<string>()
-  return found.flatMap((entryRow): SettledTorque[] => {
-    const sheet = sheetRows.find((each) => each.id === entryRow.sheetId)
-    if (gone.has(entryRow.id)) return []
-    const entry = asEntry(entryRow)
-    const content = composed.findLast((each) => each.sheetId === entryRow.sheetId)
-    if (!sheet || !content || entry.kind !== 'torqueSet') return []
-    const first = asEntry(content)
-    const { assemblyId, fastener, value, unit, page } = entry.payload
-    const versionId =
-      first.kind === 'composed'
-        ? first.payload.assemblies.find((each) => each.id === assemblyId)?.modelVersionId
-        : undefined
-    if (!versionId || seen.has(`${versionId} ${fastener}`)) return []
-    seen.add(`${versionId} ${fastener}`)
-    return [
-      {
-        modelVersionId: versionId,
-        fastener,
-        value,
-        unit,
-        page,
-        byName: entry.byName,
-        sheet: visitNumber(sheet.number),
-      },
-    ]
+  return newestFirst.flatMap(({ at: _at, ...torque }): SettledTorque[] => {
+    const what = `${torque.modelVersionId} ${torque.fastener}`
+    if (seen.has(what)) return []
+    seen.add(what)
+    return [torque]
+  })
+}
+
+/** Those that stand on one sheet; a pump without a model has none to tell. */
+function torquesOn({ torqueSets, content }: SheetState): (Omit<SettledTorque, 'sheet'> & { at: string })[] {
+  return torqueSets.flatMap(({ payload, byName, at }) => {
+    const { assemblyId, fastener, value, unit, page } = payload
+    const versionId = content.assemblies.find((each) => each.id === assemblyId)?.modelVersionId
+    return versionId ? [{ modelVersionId: versionId, fastener, value, unit, page, byName, at }] : []
   })
 }

@@ -5,8 +5,8 @@ import { usageSinceTakeOver } from '@/core/hours'
 import { earlyCheckSchema, firstChecks, type EarlyCheckInput, type EarlyCheckView } from '@/core/inspection'
 import { visitNumber } from '@/core/plan'
 import { conflict, check } from '@/core/problem'
-import type { SheetState } from '@/core/sheets'
-import { kept, same, write } from '@/db/house'
+import type { SheetContent, SheetState } from '@/core/sheets'
+import { kept, keptEach, same, write } from '@/db/house'
 import { assemblies, machines } from '@/db/fleet'
 import { lives } from '@/db/wear'
 import { people } from '@/db/access'
@@ -242,15 +242,33 @@ export async function recordEarlyCheck(actor: Actor, input: EarlyCheckInput): Pr
   })
 }
 
+/** What was done on some sheets, by pump, in words: what they were composed into is long and is read once. */
+function servicesOn(sheetIds: string[]): Promise<Map<string, Map<string, string>>> {
+  return keptEach('services of sheets', sheetIds, ['sheet_entries'], async (ids) => {
+    const composed = await sheetEntries.all({ sheetId: ids, kind: 'composed' }, [['sequence', 'ASC']])
+    return new Map(
+      composed.map(({ sheetId, payload }) => [
+        sheetId,
+        new Map(
+          (payload as SheetContent).assemblies.map(({ id, tasks }) => [
+            id,
+            tasks.map(({ name, where }) => [name, where].filter(Boolean).join(', ')).join('; '),
+          ]),
+        ),
+      ]),
+    )
+  })
+}
+
 async function asViews(rows: EarlyCheckRow[]): Promise<EarlyCheckView[]> {
   if (rows.length === 0) return []
   const ids = [...new Set(rows.map((row) => row.assemblyId))]
   const sheetIds = rows.map((row) => row.sheetId)
-  const [pumps, counting, sheetRows, composed, machineRows, names, company] = await Promise.all([
+  const [pumps, counting, sheetRows, services, machineRows, names, company] = await Promise.all([
     assemblies.all({ id: ids }),
     loadCounting(ids),
     sheets.all({ id: sheetIds }),
-    sheetEntries.all({ sheetId: sheetIds, kind: 'composed' }, [['sequence', 'ASC']]),
+    servicesOn(sheetIds),
     machines.every(),
     people.every(),
     ourCompany(),
@@ -277,9 +295,6 @@ async function asViews(rows: EarlyCheckRow[]): Promise<EarlyCheckView[]> {
             fits,
           )
         : null
-    const content = composed.findLast((entry) => entry.sheetId === row.sheetId)?.payload as
-      { assemblies?: { id: string; tasks: { name: string; where: string }[] }[] } | undefined
-    const tasks = content?.assemblies?.find((each) => each.id === row.assemblyId)?.tasks ?? []
     return [
       {
         id: row.id,
@@ -292,7 +307,7 @@ async function asViews(rows: EarlyCheckRow[]): Promise<EarlyCheckView[]> {
         unit: pump.usageScale,
         sheet: { id: sheet.id, number: visitNumber(sheet.number) },
         workedOn: dayOf(row.at, company.timeZone),
-        services: tasks.map(({ name, where }) => [name, where].filter(Boolean).join(', ')).join('; '),
+        services: services.get(row.sheetId)?.get(row.assemblyId) ?? '',
         afterHours: row.afterHours,
         worked: Math.max(0, worked),
         aboutDay:

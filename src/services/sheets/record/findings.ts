@@ -3,7 +3,6 @@ import { symptoms, type FindingLine, type SignView } from '@/core/inspection'
 import { visitNumber } from '@/core/plan'
 import {
   endReasonAfterCorrections,
-  sheetState,
   isTakenBack,
   recordLines,
   type RecordLine,
@@ -11,9 +10,9 @@ import {
 } from '@/core/sheets'
 import { showAmount } from '@/core/stores'
 import { showNumber } from '@/core/units'
-import { sheetEntries } from '@/db/sheets'
-import { type Actor, ourCompany, dayOf, groupBy } from '../../house'
-import { asEntry, sheetRowsOf } from '../rows'
+import { type Actor, ourCompany, dayOf } from '../../house'
+import { sheetRowsOf } from '../rows'
+import { toldBySheets } from '../told'
 
 /**
  * What was found on one pump over time, newest first: parts that had failed, what inspections saw and
@@ -25,73 +24,23 @@ export async function findingsOf(
   signs: SignView[],
 ): Promise<FindingLine[]> {
   const rows = (await sheetRowsOf({ assemblyId: id })).filter((row) => row.state === 'signed')
-  const [entryRows, { timeZone }] = await Promise.all([
-    sheetEntries.all({ sheetId: rows.map((row) => row.id) }, [['sequence', 'ASC']]),
+  const [told, { timeZone }] = await Promise.all([
+    toldBySheets(
+      'findings',
+      rows.map((row) => row.id),
+      findingsOn,
+    ),
     ourCompany(),
   ])
-  const entriesOf = groupBy(entryRows, (row) => row.sheetId)
-  const fromSheets = rows.flatMap((row): FindingLine[] => {
-    const state = sheetState((entriesOf.get(row.id) ?? []).map(asEntry))
-    if (!state) return []
-    const sheet = { id: row.id, number: visitNumber(row.number) }
-    const day = dayOf(row.workedAt ?? row.startedAt, timeZone)
-    const own = state.content.assemblies.find((each) => each.number === pump)
-    const failed = (state.signed?.payload.ended ?? [])
-      .filter(
-        (ended) => ended.assemblyId === own?.id && !isTakenBack(state, ended.assemblyId, ended.position),
-      )
-      .filter(
-        (ended) => endReasonAfterCorrections(state, ended.assemblyId, ended.position)?.endReason === 'failed',
-      )
-    const names = failed.map(
-      (ended) => own?.positions.find((each) => each.key === ended.position)?.name ?? ended.position,
-    )
-    const reached = failed[0]?.reached
-    const seen = recordLines(state)
-      .filter((line) => !isRoutine(state, line))
-      .filter(
-        (line) =>
-          ['found', 'finding', 'cause', 'measure', 'remark'].includes(line.kind) &&
-          (line.pump === pump || line.pump === ''),
-      )
-      .map((line): FindingLine => ({
-        kind: line.kind === 'measure' ? 'measured' : line.kind === 'remark' ? 'remark' : 'found',
-        day: dayOf(line.at, timeZone),
-        what:
-          line.kind === 'cause'
-            ? `Points to: ${line.item}`
-            : line.value === null
-              ? line.item
-              : `${line.item}: ${showAmountOf(line.value, line.unit)}`,
-        detail: [line.where, line.detail].filter(Boolean).join(' · '),
-        by: line.by,
-        sheet,
-      }))
-    const note = state.signed?.payload.note
-    return [
-      ...(names.length > 0
-        ? [
-            {
-              kind: 'failed' as const,
-              day,
-              what: `Failed: ${names.join('; ')}`,
-              detail: [
-                reached ? `after ${showNumber(Math.round(reached))} ${own?.unit ?? 'h'}` : '',
-                state.content.trouble,
-              ]
-                .filter(Boolean)
-                .join(' · '),
-              by: state.signed!.byName,
-              sheet,
-            },
-          ]
-        : []),
-      ...seen,
-      ...(note
-        ? [{ kind: 'remark' as const, day, what: note, detail: '', by: state.signed!.byName, sheet }]
-        : []),
-    ]
-  })
+  const fromSheets = rows.flatMap((row): FindingLine[] =>
+    (told.get(row.id) ?? [])
+      .filter((line) => line.pump === pump || line.pump === '')
+      .map(({ pump: _pump, at, ...line }) => ({
+        ...line,
+        day: dayOf(at ?? row.workedAt ?? row.startedAt, timeZone),
+        sheet: { id: row.id, number: visitNumber(row.number) },
+      })),
+  )
   const fromSigns = signs.map((sign): FindingLine => {
     const suspects = sign.triage.likely.slice(0, 2).map((each) => each.name.toLowerCase())
     return {
@@ -110,6 +59,67 @@ export async function findingsOf(
     }
   })
   return [...fromSheets, ...fromSigns].sort((a, b) => (a.day < b.day ? 1 : a.day > b.day ? -1 : 0))
+}
+
+/** A finding as one sheet tells it: of which pump, blank for all of its pumps, and when where that is known. */
+type Told = Omit<FindingLine, 'day' | 'sheet'> & { pump: string; at: string | null }
+
+function findingsOn(state: SheetState): Told[] {
+  const { signed, content } = state
+  const seen = recordLines(state)
+    .filter((line) => !isRoutine(state, line))
+    .filter((line) => ['found', 'finding', 'cause', 'measure', 'remark'].includes(line.kind))
+    .map((line): Told => ({
+      kind: line.kind === 'measure' ? 'measured' : line.kind === 'remark' ? 'remark' : 'found',
+      pump: line.pump,
+      at: line.at,
+      what:
+        line.kind === 'cause'
+          ? `Points to: ${line.item}`
+          : line.value === null
+            ? line.item
+            : `${line.item}: ${showAmountOf(line.value, line.unit)}`,
+      detail: [line.where, line.detail].filter(Boolean).join(' · '),
+      by: line.by,
+    }))
+  const note = signed?.payload.note
+  return [
+    ...content.assemblies.flatMap((each) => failedOn(state, each)),
+    ...seen,
+    ...(note
+      ? [{ kind: 'remark' as const, pump: '', at: null, what: note, detail: '', by: signed!.byName }]
+      : []),
+  ]
+}
+
+/** The parts of one pump that had failed, in one line. */
+function failedOn(state: SheetState, own: SheetState['content']['assemblies'][number]): Told[] {
+  const failed = (state.signed?.payload.ended ?? []).filter(
+    ({ assemblyId, position }) =>
+      assemblyId === own.id &&
+      !isTakenBack(state, assemblyId, position) &&
+      endReasonAfterCorrections(state, assemblyId, position)?.endReason === 'failed',
+  )
+  if (failed.length === 0) return []
+  const names = failed.map(
+    (ended) => own.positions.find((each) => each.key === ended.position)?.name ?? ended.position,
+  )
+  const { reached } = failed[0]!
+  return [
+    {
+      kind: 'failed',
+      pump: own.number,
+      at: null,
+      what: `Failed: ${names.join('; ')}`,
+      detail: [
+        reached ? `after ${showNumber(Math.round(reached))} ${own.unit ?? 'h'}` : '',
+        state.content.trouble,
+      ]
+        .filter(Boolean)
+        .join(' · '),
+      by: state.signed!.byName,
+    },
+  ]
 }
 
 function showAmountOf(value: number, unit: string): string {
