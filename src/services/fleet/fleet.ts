@@ -215,7 +215,6 @@ async function meterPanel(
     readings: rows
       .map((row): ReadingLine => ({
         // Five years of readings are on the page: each tells what is shown of it and no more.
-        ...asReading(row),
         decimals: row.decimals,
         typed: row.typed,
         status: row.status,
@@ -231,6 +230,7 @@ async function meterPanel(
         recordedBy: nameOf.get(row.recordedById) ?? '',
         mine: row.recordedById === actor.id,
         tells: eventRows.find((event) => event.readingId === row.id)?.kind ?? null,
+        ...asReading(row),
       }))
       .reverse(),
     history: { readings: history.readings, events: history.events, standing: history.standing ?? [] },
