@@ -37,18 +37,11 @@ export {
   yardsOfWork,
 } from './stock'
 export { keepStocktake, listToCount } from './stocktake'
-export {
-  countPart,
-  getPart,
-  listBenchParts,
-  listPartChoices,
-  listStock,
-  movement,
-  receivePart,
-  retirePart,
-  returnPart,
-  savePart,
-} from './stores'
+export { countPart, movement, receivePart } from './booking'
+export { listStock } from './list'
+export { getPart } from './part'
+export { listBenchParts, listPartChoices } from './partChoices'
+export { retirePart, returnPart, savePart } from './parts'
 export { listSuppliers, saveOffer, saveSupplier, takePriceList } from './suppliers'
 export { partStockOn, storesValue } from './value'
 export { needsOfService } from './partNeeds'

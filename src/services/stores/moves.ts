@@ -23,7 +23,7 @@ import { parts, stockLots, stockMovements, type StockLotRow, type StockMovementR
 import { now, ourCompany, present, recordChange, requirePermission, type Actor } from '../house'
 import { loadPlaces } from './places'
 import { loadStock } from './stock'
-import { movement } from './stores'
+import { movement } from './booking'
 
 /** Where something lies: its lot, place and state, and the visit it is picked for. */
 type Lies = { lotId: string | null; placeId: string; state: StockState; visitId: string | null }

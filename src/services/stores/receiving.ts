@@ -14,7 +14,7 @@ import { write } from '@/db/house'
 import { deliveries, orders, parts, stockLots } from '@/db/stores'
 import { now, ourCompany, present, recordChange, requirePermission, type Actor } from '../house'
 import { loadOrders } from './placedOrders'
-import { addLot } from './stores'
+import { addLot } from './booking'
 
 /**
  * Takes in a delivery against its note: what is good goes on the shelf as a lot, what is damaged or another
