@@ -5,7 +5,7 @@ import { pouredPart } from '@/core/winter'
 import { antifreezes } from '@/db/winter'
 import { pumpModels, pumpModelVersions } from '@/db/models'
 import { stockLots } from '@/db/stores'
-import { type Actor } from '../house'
+import type { Actor } from '../house'
 import { loadStock } from './stock'
 import { loadPlaces } from './places'
 

@@ -1,5 +1,7 @@
 export { askWeather, importMinima, keepOutlook, loadYards, recordFrost, saveClimate } from './climates'
-export { frostWatch, getWinter, winterNeeds } from './campaign'
+export { winterNeeds } from './needs'
+export { getWinter } from './page'
+export { frostWatch } from './watch'
 export { compareMethods, getMachineWinter, workOf } from './machine'
 export { seasonReport } from './report'
 export { loadMachines, saveCircuit } from './plans'

@@ -59,6 +59,9 @@ const beyond = 18
 /** What is in sight before the browser has measured anything. */
 const firstSight = { width: 1280, height: 800 }
 
+/** A busy device may take so long to draw a row that was out of sight, in milliseconds: a key is not lost for it. */
+const drawnWithin = 2000
+
 /**
  * A real table: sorts by its heads, keeps them in sight, and says to a screen reader what it lists. Of a
  * long one only the rows in sight are drawn; the arrow keys go from row to row through all of them.
@@ -115,14 +118,17 @@ export function DataTable<Row extends RowData>(props: Props<Row>) {
     if (!items[to]) return
     event.preventDefault()
     virtual.scrollToIndex(to)
-    const focus = (tries: number) => {
+    const until = performance.now() + drawnWithin
+    const focus = () => {
       const found = body.current?.querySelector<HTMLElement>(
         `tr[data-index="${to}"] :is(a, button):not([disabled])`,
       )
-      if (found) found.focus()
-      else if (tries > 0) requestAnimationFrame(() => focus(tries - 1))
+      if (found) return found.focus()
+      // Whoever has gone elsewhere meanwhile stays there; the row that was left may itself be gone.
+      const isHere = [event.target, document.body].includes(document.activeElement as HTMLElement)
+      if (isHere && performance.now() < until) requestAnimationFrame(focus)
     }
-    focus(10)
+    focus()
   }
 
   const list = (
