@@ -104,9 +104,6 @@ export function ownTransaction(): Transaction | undefined {
   return scope().transaction
 }
 
-/** Whether the running code is part of a write: what it reads is ahead of what everybody else sees. */
-export const inTransaction = () => ownTransaction() !== undefined
-
 /** The database's connection, if it is open; it is closed to whoever asks next. */
 export function takeOpen(): Shared | undefined {
   const open = globals[key] as Shared | undefined

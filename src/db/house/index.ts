@@ -1,4 +1,4 @@
-export { database, databaseFile, dataFolder, inTransaction } from './connection'
+export { database, databaseFile, dataFolder } from './connection'
 export { derived, forget, grown, kept, keptEach, same } from './memory'
 export { attempt, closeDatabase, write } from './writer'
 export { copyTo, inspectDatabase, knownShape, shapeOf } from './copies'

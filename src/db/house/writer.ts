@@ -19,7 +19,7 @@ export function write<T>(work: () => Promise<T>): Promise<T> {
     const touches: Touches = new Set()
     let sequence = 0
     const result = await gathering(touches, () =>
-      inTransaction(open, async () => {
+      transacted(open, async () => {
         await lookAround(true)
         const done = await work()
         if (touches.size > 0) sequence = await noteTouches(touches)
@@ -35,7 +35,7 @@ export function write<T>(work: () => Promise<T>): Promise<T> {
 }
 
 /** Begins, and ends as the work does. */
-async function inTransaction<T>(open: Shared, work: () => Promise<T>): Promise<T> {
+async function transacted<T>(open: Shared, work: () => Promise<T>): Promise<T> {
   const { sequelize } = open
   const connection = (await sequelize.connectionManager.getConnection({ uuid: 'writer' } as never)) as Driver
   const transaction: Begun = new Transaction(sequelize, {})
