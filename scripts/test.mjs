@@ -6,7 +6,6 @@ import path from 'node:path'
 import { performance } from 'node:perf_hooks'
 import { bin, ensureBuild, ensureChromium, ensureDemo, ensurePackages, runNode, say } from './lib.mjs'
 
-await ensurePackages()
 let passed = 0
 let failed = 0
 /** Where the time goes: what took how many seconds. */
@@ -17,6 +16,8 @@ async function timed(name, work) {
   took.push(`${name} ${Math.round((performance.now() - started) / 1000)} s`)
   return result
 }
+
+await timed('packages', ensurePackages)
 
 /** One check; two lanes run at once, so what it says is told in one piece when it is done. */
 async function step(name, file, args) {
