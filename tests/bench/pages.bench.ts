@@ -202,7 +202,7 @@ async function measurePages(folder: string, actor: Actor, visitId: string, sheet
       while (loading) await ask('/today')
     })
     const ticks: number[] = []
-    for (let index = 0; index < 60; index += 1) {
+    for (let index = 0; index < 200; index += 1) {
       ticks.push(await tick())
       await new Promise((resolve) => setTimeout(resolve, 50))
     }
