@@ -64,7 +64,7 @@ export function judge(problem: PlanProblem, visits: PlannedVisit[]): { broken: s
     for (const task of tasks)
       if (task.skill && !lead.skills.includes(task.skill)) return no('lead lacks a skill')
     if (machine.yard) bench[`${machine.yard} ${visit.day}`] = (bench[`${machine.yard} ${visit.day}`] ?? 0) + 1
-    for (const name of new Set(tasks.flatMap((task) => task.tool ?? [])))
+    for (const name of new Set(tasks.flatMap((task) => [task.tool ?? [], task.moreTools ?? []].flat())))
       tool[`${name} ${visit.day}`] = (tool[`${name} ${visit.day}`] ?? 0) + 1
     for (const [at, id] of visit.tasks.entries()) {
       const task = tasks[at]!

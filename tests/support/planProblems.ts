@@ -22,6 +22,8 @@ export function dice(seed: number) {
 /** A small problem with some of everything: for the exact solver. */
 export function smallProblem(seed: number): PlanProblem {
   const { chance, whole, pick } = dice(seed)
+  // Thrown apart from the others, so that a seed still tells the same problem besides.
+  const more = dice(seed + 1_000_000)
   const H = whole(3, 6)
   const yards = chance(0.5) ? ['north', 'south'] : ['north']
   const machines = Array.from({ length: whole(1, 2) }, (_, at) => ({
@@ -58,6 +60,7 @@ export function smallProblem(seed: number): PlanProblem {
     if (chance(0.15)) task.costByDay = Array.from({ length: H }, () => whole(-40, 60))
     if (chance(0.2)) task.skill = 'electric'
     if (chance(0.2)) task.tool = 'puller'
+    if (more.chance(0.1)) task.moreTools = more.chance(0.5) ? ['hoist'] : ['hoist', 'puller']
     if (chance(0.2)) {
       task.people = 2
       if (chance(0.5)) task.helperMinutes = whole(5, 30)
@@ -84,7 +87,10 @@ export function smallProblem(seed: number): PlanProblem {
     tasks,
   }
   if (chance(0.4)) problem.benches = [{ yard: 'north', places: whole(1, 2) }]
-  if (chance(0.5)) problem.tools = [{ id: 'puller', count: whole(0, 1) }]
+  if (chance(0.5)) problem.tools = [
+    { id: 'puller', count: whole(0, 1) },
+    { id: 'hoist', count: more.whole(1, 2) },
+  ]
   if (chance(0.5)) {
     let sum = 0
     problem.stock = [{ part: 'seal', byDay: Array.from({ length: H }, () => (sum += whole(0, 2))) }]

@@ -380,10 +380,9 @@ function asTask(
   // What is booked far from its window stays possible where it is booked.
   const booked = visit ? at(visit.day) : due
   const skill = shape.qualifications[0]
-  // Of several special tools the one that there are fewest of holds it up.
-  const [tool] = tools
+  const [tool, ...moreTools] = tools
     .filter((each) => shape.specialTools.some((name) => answersTo(each, name)))
-    .sort((a, b) => a.count - b.count)
+    .map(({ id }) => id)
   const latest = Math.max(due + late, booked, 0)
   // Where its window holds no day on which it can be done, it is late rather than left out.
   const from = Math.max(0, due - early, partsFrom === null || visitId !== null ? 0 : at(partsFrom))
@@ -409,7 +408,8 @@ function asTask(
     earlyCostPerDay,
     lateCostPerDay: (((failure.times - 1) * renewal + failure.days * downtime) * chanceAtEnd) / late,
     ...(skill !== undefined && { skill }),
-    ...(tool !== undefined && { tool: tool.id }),
+    ...(tool !== undefined && { tool }),
+    ...(moreTools.length > 0 && { moreTools }),
     ...(partsFrom !== null && visitId === null && { partsFromDay: at(partsFrom) }),
     // What is booked has its parts reserved: they are not free any more.
     ...(visitId === null && service.parts !== undefined && { parts: service.parts }),

@@ -8,7 +8,7 @@ import {
   type FleetService,
   type FleetVisit,
 } from './fleetProblem'
-import { checkPlan } from './planner'
+import { checkPlan, toolsOf } from './planner'
 import { bookedPlan, violationWords } from './tryMove'
 
 /** Days from today in which what is overdue may wait for its visit. Ours. */
@@ -33,7 +33,7 @@ export function slipsOf(fleet: Fleet): Slip[] {
   // The share of a day that is kept free is for planning: a visit that uses it still fits.
   const problem = fleetProblem({ ...fleet, terms: { ...terms, freePercent: 0 } })
   const broken = checkPlan({ ...problem, fixed: [], present: [] }, bookedPlan(fleet, problem))
-  const toolOf = new Map(problem.tasks.map((task) => [task.id, task.tool]))
+  const toolsFor = new Map(problem.tasks.map((task) => [task.id, toolsOf(task)]))
   const yardOf = new Map(problem.machines.map(({ id, yard }) => [id, yard]))
   const firstMoved = addDays(today, terms.frozenDays)
   const onVisit = new Map<string, FleetService[]>()
@@ -62,7 +62,7 @@ export function slipsOf(fleet: Fleet): Slip[] {
           (rule !== 'minutes' || runningOf(fleet, visit).days.length === 1) &&
           (machine === undefined || machine === visit.machineId) &&
           (yard === undefined || yardOf.get(visit.machineId) === yard) &&
-          (tool === undefined || own.some((service) => toolOf.get(serviceId(service)) === tool)) &&
+          (tool === undefined || own.some((service) => toolsFor.get(serviceId(service))?.includes(tool))) &&
           (crew === undefined || crew === visit.leadId || visit.helpers.includes(crew)),
       )
       const says = [

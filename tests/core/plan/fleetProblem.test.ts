@@ -4,6 +4,7 @@ import {
   planVisits,
   problemToPropose,
   proposalsOf,
+  slipsOf,
   takeOf,
   tryMove,
   usualPlanTerms,
@@ -261,4 +262,47 @@ test('nothing is proposed onto a visit that may not be changed: the whole act wo
     expect([on, others]).toEqual([null, []])
     expect(day).not.toBe('2026-08-05')
   }
+})
+
+test('every special tool of a service is counted, not the scarcest alone', async () => {
+  const wants = (specialTools: string[]) => ({ shape: { ...service('', monday).shape, specialTools } })
+  const given = fleet({
+    machines: ['m1', 'm2', 'm3'].map((id) => ({ id, number: id, name: '', yardId: 'y', away: [] })),
+    tools: [
+      { id: 't1', name: 'Puller', serves: ['seal puller'], count: 1 },
+      { id: 't2', name: 'Hoist', serves: ['hoist'], count: 1 },
+    ],
+    services: [
+      service('seals', '2026-08-05', {
+        ...{ assemblyId: 'a', machineId: 'm1' },
+        ...wants(['seal puller', 'hoist']),
+      }),
+      service('head', '2026-08-05', { assemblyId: 'b', machineId: 'm2', ...wants(['hoist']) }),
+      service('seals', '2026-08-05', { assemblyId: 'c', machineId: 'm3', ...wants(['seal puller']) }),
+    ],
+  })
+  const { visits } = await planVisits(fleetProblem(given), { seed: 1 })
+  const dayOf = (machine: string) => visits.find((each) => each.machine === machine)!.day
+  // The puller and the hoist go their own ways on one day; the machine that wants both is alone with them on its own.
+  expect(dayOf('m2')).not.toBe(dayOf('m1'))
+  expect(dayOf('m3')).not.toBe(dayOf('m1'))
+  const all = given.services.map((each, at) => ({ ...each, visitId: String(at) }))
+  const together = fleet({
+    ...given,
+    services: all,
+    visits: all.map(({ machineId }, at) =>
+      visit(String(at), '2026-08-10', { machineId, leadId: at === 1 ? 'brandt' : 'varga' }),
+    ),
+  })
+  expect(slipsOf(together).map(({ visitId, says }) => [visitId, says])).toEqual([
+    [
+      '0',
+      [
+        'Puller is wanted by more visits that day than there are.',
+        'Hoist is wanted by more visits that day than there are.',
+      ],
+    ],
+    ['1', ['Hoist is wanted by more visits that day than there are.']],
+    ['2', ['Puller is wanted by more visits that day than there are.']],
+  ])
 })

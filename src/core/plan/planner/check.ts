@@ -2,7 +2,7 @@ import { taskReader, timesOf } from './cost'
 import { repeatWindow } from './dayCost'
 import { occurrenceId } from './occurrences'
 import type { PlannedVisit, PlanProblem, PlanRule, PlanTask, PlanViolation } from './types'
-import { travelBoth, visitWork } from './visitWork'
+import { toolsOf, travelBoth, visitWork } from './visitWork'
 
 const eps = 1e-6
 
@@ -96,11 +96,10 @@ export function checkPlan(problem: PlanProblem, visits: readonly PlannedVisit[])
       const bench = JSON.stringify([machine.yard, day])
       benches.set(bench, (benches.get(bench) ?? 0) + 1)
     }
-    for (const tool of new Set(tasks.map((task) => task.tool)))
-      if (tool !== undefined) {
-        const wanted = JSON.stringify([tool, day])
-        tools.set(wanted, (tools.get(wanted) ?? 0) + 1)
-      }
+    for (const tool of new Set(tasks.flatMap(toolsOf))) {
+      const wanted = JSON.stringify([tool, day])
+      tools.set(wanted, (tools.get(wanted) ?? 0) + 1)
+    }
   }
   for (const { member, day, minutes } of sums.values()) {
     const free = memberOf.get(member)?.minutesByDay[day] ?? 0

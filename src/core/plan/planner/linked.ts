@@ -1,6 +1,6 @@
 import { dayCost, reachOf } from './dayCost'
 import type { PlanMachine, PlanProblem, PlanTask } from './types'
-import { travelBoth, visitWork, type VisitWork } from './visitWork'
+import { toolsOf, travelBoth, visitWork, type VisitWork } from './visitWork'
 
 /** A task with what the search asks again and again. */
 export type Task = PlanTask & {
@@ -24,7 +24,8 @@ export type Task = PlanTask & {
   never: 'after' | 'implies' | null
   fixedDays: number[]
   partIndexes: number[]
-  toolIndex: number
+  /** Of the tools that are counted. */
+  toolIndexes: number[]
   /** Its share of what is opened for it, by day, as the bound has it; null until that is known. */
   opening: Float64Array | null
   /** What days cost by themselves: of the first time by day, of a repeat from the first day of its window on. */
@@ -106,7 +107,7 @@ export function linkTasks(problem: PlanProblem, machines: Machine[]): Task[] {
       impliedBy: [],
       group: [],
       partIndexes: (task.parts ?? []).map(({ part }) => stock.get(part) ?? -1),
-      toolIndex: task.tool === undefined ? -1 : (tools.get(task.tool) ?? -1),
+      toolIndexes: toolsOf(task).flatMap((id) => tools.get(id) ?? []),
       ...task,
     }
     made.alone = [made]

@@ -32,13 +32,10 @@ export class Means {
   /** Takes what a visit needs, or gives it back. */
   take({ machine, day, doing }: Visit, sign: 1 | -1): void {
     if (machine.benchIndex >= 0) this.benchUsed[machine.benchIndex * this.days + day]! += sign
-    let tools = 0
     for (let at = 0; at < doing.length; at++) {
-      const { toolIndex, parts, partIndexes } = doing[at]!.task
-      if (toolIndex >= 0 && !(tools & (1 << (toolIndex % 30)) && isEarlierTool(doing, at))) {
-        tools |= 1 << (toolIndex % 30)
-        this.toolUsed[toolIndex * this.days + day]! += sign
-      }
+      const { toolIndexes, parts, partIndexes } = doing[at]!.task
+      for (const tool of toolIndexes)
+        if (!isTakenBefore(doing, at, tool)) this.toolUsed[tool * this.days + day]! += sign
       if (parts)
         for (let which = 0; which < parts.length; which++) {
           const part = partIndexes[which]!
@@ -71,14 +68,14 @@ export class Means {
       if (used + (visit ? 0 : 1) > this.places[machine.benchIndex]!) return false
     }
     for (let at = 0; at < tasks.length; at++) {
-      const { toolIndex, partsFromDay, parts, partIndexes } = tasks[at]!
+      const { toolIndexes, partsFromDay, parts, partIndexes } = tasks[at]!
       if (partsFromDay !== undefined && day < partsFromDay) return false
-      if (toolIndex >= 0) {
+      for (const tool of toolIndexes) {
         const shares =
-          visit?.doing.some(({ task }) => task.toolIndex === toolIndex) ||
-          tasks.some((other, where) => where < at && other.toolIndex === toolIndex)
-        const used = this.toolUsed[toolIndex * this.days + day]!
-        if (used + (shares ? 0 : 1) > this.toolCount[toolIndex]!) return false
+          visit?.doing.some(({ task }) => task.toolIndexes.includes(tool)) ||
+          tasks.some((other, where) => where < at && other.toolIndexes.includes(tool))
+        const used = this.toolUsed[tool * this.days + day]!
+        if (used + (shares ? 0 : 1) > this.toolCount[tool]!) return false
       }
       if (parts)
         for (let which = 0; which < parts.length; which++) {
@@ -114,8 +111,9 @@ export class Means {
   }
 }
 
-function isEarlierTool(doing: Doing[], at: number): boolean {
+/** Whether a task before has brought the tool to the visit. */
+function isTakenBefore(doing: readonly Doing[], at: number, tool: number): boolean {
   for (let before = 0; before < at; before++)
-    if (doing[before]!.task.toolIndex === doing[at]!.task.toolIndex) return true
+    if (doing[before]!.task.toolIndexes.includes(tool)) return true
   return false
 }

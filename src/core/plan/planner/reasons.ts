@@ -3,7 +3,7 @@ import type { Task } from './linked'
 import { repeatWindow } from './dayCost'
 import { occurrenceId } from './occurrences'
 import type { PlanProblem, PlanRule, Unplaced } from './types'
-import { visitWork } from './visitWork'
+import { toolsOf, visitWork } from './visitWork'
 
 /** What a plan leaves out, each with the rule that stops it. */
 export function unplacedOf(board: Board, problem: PlanProblem): Unplaced[] {
@@ -89,7 +89,7 @@ function whyNoDay(task: Task, from: number, to: number, board: Board, problem: P
     if (most < quantity)
       return { rule: 'parts', reason: `${quantity} of ${part} are wanted, ${most} are there ${span}.` }
   }
-  for (const { tool } of group) {
+  for (const tool of group.flatMap(toolsOf)) {
     const known = problem.tools?.find(({ id }) => id === tool)
     if (known && known.count < 1) return { rule: 'tool', reason: `There is no ${tool}.` }
   }

@@ -59,6 +59,8 @@ export type PlanTask = {
   costByDay?: number[]
   skill?: string
   tool?: string
+  /** More special tools besides. */
+  moreTools?: string[]
   /** How many people; the lead is one of them. */
   people?: number
   /** What each helper spends on it; without it, as long as the visit takes. */

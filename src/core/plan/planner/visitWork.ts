@@ -40,6 +40,11 @@ function isOpen(tasks: readonly Task[], at: number, which: number, node: string)
   return tasks[at]!.access.indexOf(node) < which
 }
 
+/** The special tools that a task wants, each once. */
+export const toolsOf = ({ tool, moreTools = [] }: Pick<PlanTask, 'tool' | 'moreTools'>): string[] => [
+  ...new Set([...(tool === undefined ? [] : [tool]), ...moreTools]),
+]
+
 /** Minutes that a member spends on the way there and back; none without yards, or in their own. */
 export function travelBoth(
   travel: Record<string, Record<string, number>> | undefined,
