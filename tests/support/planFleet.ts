@@ -40,6 +40,7 @@ export const fleet = (more: Partial<Fleet> = {}): Fleet => ({
     today: monday,
     weeks: 4,
     terms: usualPlanTerms,
+    noticeDays: 0,
     tools: [],
     stock: [],
     winters: [],

@@ -87,10 +87,11 @@ export function smallProblem(seed: number): PlanProblem {
     tasks,
   }
   if (chance(0.4)) problem.benches = [{ yard: 'north', places: whole(1, 2) }]
-  if (chance(0.5)) problem.tools = [
-    { id: 'puller', count: whole(0, 1) },
-    { id: 'hoist', count: more.whole(1, 2) },
-  ]
+  if (chance(0.5))
+    problem.tools = [
+      { id: 'puller', count: whole(0, 1) },
+      { id: 'hoist', count: more.whole(1, 2) },
+    ]
   if (chance(0.5)) {
     let sum = 0
     problem.stock = [{ part: 'seal', byDay: Array.from({ length: H }, () => (sum += whole(0, 2))) }]

@@ -77,6 +77,8 @@ export type Fleet = {
   today: Day
   weeks: number
   terms: PlanTerms
+  /** Days that a crew is to know beforehand that their machine is wanted. */
+  noticeDays: number
   crew: {
     id: string
     name: string
@@ -133,6 +135,18 @@ export function isPinned(
   if (winter !== '' && !movesWithFrost) return true
   // One whose day has passed did not happen: it is to be planned anew.
   return day >= today && day < addDays(today, terms.frozenDays)
+}
+
+/**
+ * The first day, from today on, on which a new visit can be, or to which a booked one can be moved: a crew wants its
+ * notice, and nothing is moved into the next days. Whoever comes in these days anyway may do so on any of them.
+ *
+ * @param day of the visit; null where it is new, or did not happen
+ */
+export function firstDayFor({ noticeDays, terms }: Pick<Fleet, 'noticeDays' | 'terms'>, day: number | null) {
+  if (day === null || day < 0) return noticeDays
+  const first = Math.max(noticeDays, terms.frozenDays)
+  return day < first ? 0 : first
 }
 
 /**
@@ -229,6 +243,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
           tools: fleet.tools,
           shut: shutOf.get(service.machineId)!,
           safeDay: safeDays.get(service.machineId),
+          firstDay: (day) => firstDayFor(fleet, day),
         }),
       ),
       ...fleet.winters.flatMap((winter) => {
@@ -363,11 +378,13 @@ type Around = {
   shut: ReadonlySet<number>
   /** The day by which it is safe for winter, and stands. */
   safeDay: number | undefined
+  /** The first day to which it can be put, by the day on which it is booked. */
+  firstDay: (day: number | null) => number
 }
 
 function asTask(
   service: FleetService,
-  { horizonDays, at, rate, downtime, visits, tools, shut, safeDay }: Around,
+  { horizonDays, at, rate, downtime, visits, tools, shut, safeDay, firstDay }: Around,
 ): PlanTask {
   const { shape, window, isOver, lifeDays, partsCents, partsFrom, visitId } = service
   // What is booked is to be done, also where it is due only after the plan's end.
@@ -379,13 +396,14 @@ function asTask(
   const visit = visitId === null ? undefined : visits.find(({ id }) => id === visitId)
   // What is booked far from its window stays possible where it is booked.
   const booked = visit ? at(visit.day) : due
+  const opens = Math.max(due - early, firstDay(visit ? booked : null))
   const skill = shape.qualifications[0]
   const [tool, ...moreTools] = tools
     .filter((each) => shape.specialTools.some((name) => answersTo(each, name)))
     .map(({ id }) => id)
   const latest = Math.max(due + late, booked, 0)
   // Where its window holds no day on which it can be done, it is late rather than left out.
-  const from = Math.max(0, due - early, partsFrom === null || visitId !== null ? 0 : at(partsFrom))
+  const from = Math.max(0, opens, partsFrom === null || visitId !== null ? 0 : at(partsFrom))
   const canBe = Array.from(
     { length: Math.max(0, Math.min(latest, horizonDays - 1) - from + 1) },
     (_, on) => on + from,
@@ -396,7 +414,7 @@ function asTask(
     id: serviceId(service),
     machine: service.machineId,
     ...taskWork(service),
-    earliest: Math.min(due - early, booked),
+    earliest: visit && booked >= 0 ? Math.min(opens, booked) : opens,
     due,
     // What can be done before its machine is made safe is: after it nothing is run any more.
     latest:

@@ -1,5 +1,5 @@
 import { daysBetween, type Day } from '../calendar'
-import { fleetProblem, serviceId, type Fleet } from './fleetProblem'
+import { firstDayFor, fleetProblem, serviceId, type Fleet, type FleetService } from './fleetProblem'
 import {
   checkPlan,
   planCost,
@@ -78,14 +78,25 @@ const ruleWords: Partial<Record<PlanViolation['rule'], string>> = {
 }
 
 /** A broken rule as a coordinator reads it. */
-export function violationWords({ rule, crew, task, tool, says }: PlanViolation, fleet: Fleet): string {
+export function violationWords({ rule, crew, task, tool, day, says }: PlanViolation, fleet: Fleet): string {
   const person = fleet.crew.find(({ id }) => id === crew)?.name
   const service = fleet.services.find((each) => serviceId(each) === task)
   const words = ruleWords[rule] ?? says
   if (rule === 'tool')
     return `${fleet.tools.find(({ id }) => id === tool)?.name ?? 'A special tool'} is wanted by more visits that day than there are.`
   if ((rule === 'minutes' || rule === 'skill') && person) return `${person} ${words}.`
+  if (rule === 'window' && service && day !== undefined && isTooSoon(fleet, service, day))
+    return day < fleet.noticeDays
+      ? `Its crew wants to know ${fleet.noticeDays} days before.`
+      : `Nothing is moved into the next ${fleet.terms.frozenDays} days.`
   return rule === 'window' && service
     ? `${words}: ${service.name}${service.where ? `, ${service.where}` : ''}.`
     : words
+}
+
+/** Whether it is not its window that a day is too early for, but those who are to be told. */
+function isTooSoon(fleet: Fleet, { window, visitId }: FleetService, day: number): boolean {
+  const visit = fleet.visits.find(({ id }) => id === visitId)
+  const first = firstDayFor(fleet, visit ? daysBetween(fleet.today, visit.day) : null)
+  return day < first && (window === null || daysBetween(fleet.today, window.from) <= day)
 }

@@ -1,5 +1,5 @@
 import { addDays, daysBetween, type Day } from '../calendar'
-import { fleetProblem, serviceId, workOf, type Fleet, type FleetService } from './fleetProblem'
+import { firstDayFor, fleetProblem, serviceId, workOf, type Fleet, type FleetService } from './fleetProblem'
 import { checkPlan, planCost, planVisits, visitWork, type PlannedVisit, type PlanProblem } from './planner'
 import { minutesOn, runsOver, type Running } from './runsOver'
 import { bookedPlan, violationWords } from './tryMove'
@@ -47,8 +47,12 @@ export async function weighVisit(fleet: Fleet, deciding: Deciding): Promise<Weig
   const { together, alone } = workOf(services)
   const asked = services.map((service) => ({ ...service, visitId: null }))
   const keys = new Set(asked.map(serviceId))
+  const moved = fleet.visits.find(({ id }) => id === visitId)
+  const earliest = firstDayFor(fleet, moved ? daysBetween(fleet.today, moved.day) : null)
   const around: Fleet = {
     ...fleet,
+    // Those whose visit is of the next days know of it.
+    noticeDays: Math.min(fleet.noticeDays, earliest),
     visits: fleet.visits.filter(({ id }) => id !== visitId),
     // What nobody has booked yet is no visit's business.
     winters: fleet.winters.filter((winter) => winter.visitId !== null && winter.visitId !== visitId),
@@ -63,10 +67,6 @@ export async function weighVisit(fleet: Fleet, deciding: Deciding): Promise<Weig
       ...asked,
     ],
   }
-  // Who was told of a later day is not told of one of the next days.
-  const moved = fleet.visits.find(({ id }) => id === visitId)
-  const { frozenDays } = fleet.terms
-  const earliest = moved && moved.day >= addDays(fleet.today, frozenDays) ? frozenDays : 0
   const problem = problemFor(around, machineId, keys, earliest)
   const placed = await bestOf(problem, keys)
   const best = placed.visit
@@ -92,7 +92,7 @@ export async function weighVisit(fleet: Fleet, deciding: Deciding): Promise<Weig
     best,
     why: placed.why,
     place,
-    waits: await whatWaits(fleet, around, machineId, asked, best?.day ?? null),
+    waits: await whatWaits(fleet, around, machineId, asked, { earliest, best: best?.day ?? null }),
   }
 }
 
@@ -105,7 +105,12 @@ const overlaps = (one: FleetService, many: readonly FleetService[]) =>
   )
 
 /** The fleet with every booked visit fixed, and some services of one machine to be done on one visit. */
-function problemFor(around: Fleet, machineId: string, keys: ReadonlySet<string>, earliest = 0): PlanProblem {
+function problemFor(
+  around: Fleet,
+  machineId: string,
+  keys: ReadonlySet<string>,
+  earliest: number,
+): PlanProblem {
   const problem = fleetProblem(around)
   const booked = bookedPlan(around, problem)
   const ring = [...keys]
@@ -219,7 +224,7 @@ async function whatWaits(
   around: Fleet,
   machineId: string,
   asked: readonly FleetService[],
-  best: Day | null,
+  { earliest, best }: { earliest: number; best: Day | null },
 ): Promise<Weighed['waits']> {
   const waiting = asked.filter(({ partsFrom }) => partsFrom !== null && partsFrom > fleet.today)
   if (waiting.length === 0 || waiting.length === asked.length) return null
@@ -229,7 +234,7 @@ async function whatWaits(
     ...around,
     services: around.services.filter((each) => !waiting.includes(each as never)),
   }
-  const { visit } = await bestOf(problemFor(without, machineId, keys), keys)
+  const { visit } = await bestOf(problemFor(without, machineId, keys, earliest), keys)
   if (!visit) return null
   const sooner = addDays(fleet.today, visit.day)
   if (best !== null && sooner >= best) return null

@@ -35,19 +35,31 @@ async function gather(
   today: string,
   which: 'all' | 'booked' = 'all',
 ): Promise<Fleet> {
-  const [wear, visits, machineRows, crew, { version: _, ...terms }, spells, reads, toolRows, winter, book] =
-    await Promise.all([
-      listWear(actor),
-      listOpenVisits(actor),
-      machines.every(),
-      loadCrew(),
-      loadPlanTerms(),
-      spellsByMachine(),
-      readServices(),
-      tools.every(),
-      winterNeeds(),
-      loadBook(),
-    ])
+  const [
+    wear,
+    visits,
+    machineRows,
+    crew,
+    { version: _, ...terms },
+    spells,
+    reads,
+    toolRows,
+    winter,
+    book,
+    { noticeDays },
+  ] = await Promise.all([
+    listWear(actor),
+    listOpenVisits(actor),
+    machines.every(),
+    loadCrew(),
+    loadPlanTerms(),
+    spellsByMachine(),
+    readServices(),
+    tools.every(),
+    winterNeeds(),
+    loadBook(),
+    ourCompany(),
+  ])
   const machineOf = new Map(machineRows.map((machine) => [machine.number, machine]))
   const until = addDays(today, weeks * 7)
   const services: FleetService[] = []
@@ -71,6 +83,7 @@ async function gather(
     today,
     weeks,
     terms,
+    noticeDays,
     crew,
     machines: machineRows
       .filter(({ retiredOn }) => retiredOn === null)

@@ -144,6 +144,23 @@ describe('weighing a visit', () => {
     expect((await weighVisit(missed, ask({ services: [own], visitId: '7' }))).best!.day).toBe(monday)
   })
 
+  test('a crew has its notice of a new visit; one asked for sooner says so', async () => {
+    const given = fleet({ noticeDays: 2 })
+    const due = service('seals', monday)
+    const { best } = await weighVisit(given, ask({ services: [due] }))
+    expect(best!.day).toBe('2026-08-05')
+    const sooner = await weighVisit(given, ask({ services: [due], day: '2026-08-04', leadId: 'varga' }))
+    expect(sooner.place!.breaks).toEqual(['Its crew wants to know 2 days before.'])
+    // They were told of tomorrow already: it may be today as well.
+    const own = { ...due, visitId: '7' }
+    const told = { ...given, services: [own], visits: [visit('7', '2026-08-04')] }
+    const weighed = await weighVisit(
+      told,
+      ask({ services: [own], visitId: '7', day: monday, leadId: 'varga' }),
+    )
+    expect(weighed.place!.breaks).toEqual([])
+  })
+
   test('where nobody may do it there is no day, and it says why', async () => {
     const skilled = service('seals', '2026-08-05', {
       shape: { ...seals.shape, qualifications: ['highPressure'] },

@@ -306,3 +306,26 @@ test('every special tool of a service is counted, not the scarcest alone', async
     ['2', ['Puller is wanted by more visits that day than there are.']],
   ])
 })
+
+test('a machine is not called in within its crew’s notice, and nothing is moved into the next days', async () => {
+  const soon = { window: { from: '2026-07-20', to: '2026-08-06' } }
+  const daysOf = async (given: Fleet) =>
+    (await planVisits(fleetProblem(given), { seed: 1 })).visits.map(({ day }) => day)
+  const due = service('seals', '2026-08-03', soon)
+  expect(await daysOf(fleet({ services: [due] }))).toEqual([0])
+  // Told on Monday, two days before: Wednesday.
+  expect(await daysOf(fleet({ noticeDays: 2, services: [due] }))).toEqual([2])
+  const booked = (day: string) =>
+    fleet({ noticeDays: 2, services: [{ ...due, visitId: '1' }], visits: [visit('1', day)] })
+  // Booked for three weeks on it is far too late, and moved to the first day on which people are not told yet.
+  expect(await daysOf(booked('2026-08-24'))).toEqual([3])
+  // It did not happen on Friday: it is told anew.
+  expect(await daysOf(booked('2026-07-31'))).toEqual([2])
+  expect(await daysOf(booked('2026-08-04'))).toEqual([1])
+  const given = booked('2026-08-24')
+  const words = (day: string) =>
+    tryMove(given, '1', { day, leadId: 'varga' }).breaks.map((each) => violationWords(each, given))
+  expect(words('2026-08-04')).toEqual(['Its crew wants to know 2 days before.'])
+  expect(words('2026-08-05')).toEqual(['Nothing is moved into the next 3 days.'])
+  expect(words('2026-08-06')).toEqual([])
+})

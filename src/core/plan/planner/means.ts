@@ -113,7 +113,6 @@ export class Means {
 
 /** Whether a task before has brought the tool to the visit. */
 function isTakenBefore(doing: readonly Doing[], at: number, tool: number): boolean {
-  for (let before = 0; before < at; before++)
-    if (doing[before]!.task.toolIndexes.includes(tool)) return true
+  for (let before = 0; before < at; before++) if (doing[before]!.task.toolIndexes.includes(tool)) return true
   return false
 }
