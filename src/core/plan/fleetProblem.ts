@@ -137,6 +137,10 @@ export function isPinned(
   return day >= today && day < addDays(today, terms.frozenDays)
 }
 
+/** Whether a plan leaves a visit where it is: as above, or longer than its technician's day, of which it has one each. */
+const stays = (visit: FleetVisit, fleet: Fleet) =>
+  isPinned(visit, fleet) || runningOf(fleet, visit).days.length > 1
+
 /**
  * The first day, from today on, on which a new visit can be, or to which a booked one can be moved: a crew wants its
  * notice, and nothing is moved into the next days. Whoever comes in these days anyway may do so on any of them.
@@ -269,7 +273,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
       }),
     ],
     fixed: standing
-      .filter((visit) => isPinned(visit, fleet))
+      .filter((visit) => stays(visit, fleet))
       .map((visit) => ({
         machine: visit.machineId,
         day: at(visit.day),
@@ -278,7 +282,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
         tasks: allOf(visit),
       })),
     present: standing
-      .filter((visit) => !isPinned(visit, fleet))
+      .filter((visit) => !stays(visit, fleet))
       .map((visit) => ({
         machine: visit.machineId,
         day: at(visit.day),

@@ -10,6 +10,7 @@ import {
   type FleetService,
   type FleetVisit,
 } from './fleetProblem'
+import { reserving } from './goingOn'
 import { visitWork, type PlannedVisit, type PlanProblem } from './planner'
 import type { TakeInput } from './taking'
 import { showMinutes, visitNumber } from './visits'
@@ -57,7 +58,7 @@ export type Proposal = {
  * the proposals would be refused as a whole.
  */
 export function problemToPropose(fleet: Fleet): PlanProblem {
-  const problem = fleetProblem(fleet)
+  const problem = reserving(fleet, fleetProblem(fleet))
   const shut = fleet.visits.filter(
     ({ state, hasSheet, isWhole, winter, movesWithFrost }) =>
       state !== 'booked' || hasSheet || !isWhole || (winter !== '' && !movesWithFrost),

@@ -8,7 +8,8 @@ import {
   type FleetService,
   type FleetVisit,
 } from './fleetProblem'
-import { checkPlan, toolsOf } from './planner'
+import { checkFleet } from './goingOn'
+import { toolsOf } from './planner'
 import { bookedPlan, violationWords } from './tryMove'
 
 /** Days from today in which what is overdue may wait for its visit. Ours. */
@@ -32,7 +33,7 @@ export function slipsOf(fleet: Fleet): Slip[] {
   const { today, terms, visits, services } = fleet
   // The share of a day that is kept free is for planning: a visit that uses it still fits.
   const problem = fleetProblem({ ...fleet, terms: { ...terms, freePercent: 0 } })
-  const broken = checkPlan({ ...problem, fixed: [], present: [] }, bookedPlan(fleet, problem))
+  const broken = checkFleet(fleet, { ...problem, fixed: [], present: [] }, bookedPlan(fleet, problem))
   const toolsFor = new Map(problem.tasks.map((task) => [task.id, toolsOf(task)]))
   const yardOf = new Map(problem.machines.map(({ id, yard }) => [id, yard]))
   const firstMoved = addDays(today, terms.frozenDays)
@@ -54,12 +55,12 @@ export function slipsOf(fleet: Fleet): Slip[] {
           ? []
           : own.filter((service) => runsPast(service, visit, today))
       const at = daysBetween(today, visit.day)
+      const on = new Set(runningOf(fleet, visit).days.map(({ day }) => daysBetween(today, day)))
       const faults = broken.filter(
-        ({ rule, machine, day, crew, tool, yard }) =>
-          !['helpers', 'after', 'once', 'horizon', 'unknown', 'crew'].includes(rule) &&
-          day === at &&
-          // Longer than its technician's day it runs over several.
-          (rule !== 'minutes' || runningOf(fleet, visit).days.length === 1) &&
+        ({ rule, machine, day, crew, tool, yard, runsInto }) =>
+          (runsInto || !['helpers', 'after', 'once', 'horizon', 'unknown', 'crew'].includes(rule)) &&
+          day !== undefined &&
+          (runsInto ? day === at : on.has(day)) &&
           (machine === undefined || machine === visit.machineId) &&
           (yard === undefined || yardOf.get(visit.machineId) === yard) &&
           (tool === undefined || own.some((service) => toolsFor.get(serviceId(service))?.includes(tool))) &&

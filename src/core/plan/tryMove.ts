@@ -1,13 +1,7 @@
 import { daysBetween, type Day } from '../calendar'
+import { checkFleet, type FleetViolation } from './goingOn'
 import { firstDayFor, fleetProblem, serviceId, type Fleet, type FleetService } from './fleetProblem'
-import {
-  checkPlan,
-  planCost,
-  visitWork,
-  type PlannedVisit,
-  type PlanProblem,
-  type PlanViolation,
-} from './planner'
+import { planCost, visitWork, type PlannedVisit, type PlanProblem } from './planner'
 
 /** The visits that are booked, as the planner counts them; who helps is not booked. */
 export function bookedPlan(fleet: Fleet, problem: PlanProblem): PlannedVisit[] {
@@ -41,7 +35,7 @@ export function bookedPlan(fleet: Fleet, problem: PlanProblem): PlannedVisit[] {
 
 export type MoveTrial = {
   /** What the plan would break that it does not break now. */
-  breaks: PlanViolation[]
+  breaks: FleetViolation[]
   /** What it would cost more, in cents; below zero for less. */
   cents: number
 }
@@ -56,16 +50,16 @@ export function tryMove(fleet: Fleet, visitId: string, to: { day: Day; leadId: s
   }
   const after = bookedPlan(moved, problem)
   const plain: PlanProblem = { ...problem, fixed: [], present: [] }
-  const known = new Set(checkPlan(plain, before).map((each) => JSON.stringify(each)))
+  const known = new Set(checkFleet(fleet, plain, before).map((each) => JSON.stringify(each)))
   return {
-    breaks: checkPlan(plain, after).filter(
+    breaks: checkFleet(moved, plain, after).filter(
       (each) => each.rule !== 'helpers' && each.rule !== 'after' && !known.has(JSON.stringify(each)),
     ),
     cents: Math.round(planCost(plain, after).total - planCost(plain, before).total),
   }
 }
 
-const ruleWords: Partial<Record<PlanViolation['rule'], string>> = {
+const ruleWords: Partial<Record<FleetViolation['rule'], string>> = {
   minutes: 'has not the time for it',
   skill: 'is not qualified for it',
   blocked: 'The machine is away, or the company is closed, that day.',
@@ -78,7 +72,11 @@ const ruleWords: Partial<Record<PlanViolation['rule'], string>> = {
 }
 
 /** A broken rule as a coordinator reads it. */
-export function violationWords({ rule, crew, task, tool, day, says }: PlanViolation, fleet: Fleet): string {
+export function violationWords(
+  { rule, crew, task, tool, day, says, runsInto }: FleetViolation,
+  fleet: Fleet,
+): string {
+  if (runsInto) return 'Another visit of the machine runs over that day.'
   const person = fleet.crew.find(({ id }) => id === crew)?.name
   const service = fleet.services.find((each) => serviceId(each) === task)
   const words = ruleWords[rule] ?? says

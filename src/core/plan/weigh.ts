@@ -1,7 +1,8 @@
 import { addDays, daysBetween, type Day } from '../calendar'
 import { firstDayFor, fleetProblem, serviceId, workOf, type Fleet, type FleetService } from './fleetProblem'
-import { checkPlan, planCost, planVisits, visitWork, type PlannedVisit, type PlanProblem } from './planner'
-import { minutesOn, runsOver, type Running } from './runsOver'
+import { checkFleet, reserving, runningOfPlanned } from './goingOn'
+import { planCost, planVisits, visitWork, type PlannedVisit, type PlanProblem } from './planner'
+import type { Running } from './runsOver'
 import { bookedPlan, violationWords } from './tryMove'
 
 /** A visit that is being decided: services of one machine, and where it is to be. */
@@ -67,8 +68,7 @@ export async function weighVisit(fleet: Fleet, deciding: Deciding): Promise<Weig
       ...asked,
     ],
   }
-  const problem = problemFor(around, machineId, keys, earliest)
-  const placed = await bestOf(problem, keys)
+  const placed = await bestOf(around, machineId, keys, earliest)
   const best = placed.visit
     ? {
         day: addDays(fleet.today, placed.visit.day),
@@ -110,6 +110,7 @@ function problemFor(
   machineId: string,
   keys: ReadonlySet<string>,
   earliest: number,
+  without: readonly PlannedVisit[],
 ): PlanProblem {
   const problem = fleetProblem(around)
   const booked = bookedPlan(around, problem)
@@ -118,8 +119,14 @@ function problemFor(
   // Longer than anybody's day it takes a whole one, and goes on after it.
   const longest = Math.max(0, ...problem.crew.flatMap(({ minutesByDay }) => minutesByDay))
   const share = Math.min(1, longest / Math.max(1, workOf(asked).together))
-  return {
+  return reserving(around, {
     ...problem,
+    crew: problem.crew.map((member) => ({
+      ...member,
+      minutesByDay: member.minutesByDay.map((minutes, day) =>
+        without.some(({ crew, day: on }) => crew === member.id && on === day) ? 0 : minutes,
+      ),
+    })),
     machines: problem.machines.map((machine) =>
       machine.id === machineId
         ? {
@@ -156,16 +163,38 @@ function problemFor(
       .filter(({ tasks }) => tasks.length > 0)
       .map(({ machine, day, crew, tasks }) => ({ machine, day, crew, tasks })),
     present: [],
-  }
+  })
 }
 
+/** So often another day is looked for where the best one runs into something. Ours. */
+const mostTries = 20
+
+type Found = { visit: PlannedVisit | null; why: string }
+
+/** The cheapest day and technician; of work longer than a day one whose later days are free as well, where there is. */
 async function bestOf(
-  problem: PlanProblem,
+  around: Fleet,
+  machineId: string,
   keys: ReadonlySet<string>,
-): Promise<{ visit: PlannedVisit | null; why: string }> {
-  const { visits, unplaced } = await planVisits(problem, { seed: 1, effort: 0.02 })
-  const visit = visits.find(({ tasks }) => tasks.some((id) => keys.has(id))) ?? null
-  return { visit, why: visit ? '' : (unplaced.find(({ task }) => keys.has(task))?.reason ?? '') }
+  earliest: number,
+): Promise<Found> {
+  const minutes = workOf(around.services.filter((service) => keys.has(serviceId(service)))).together
+  const tried: PlannedVisit[] = []
+  let first: Found | null = null
+  while (tried.length < mostTries) {
+    const problem = problemFor(around, machineId, keys, earliest, tried)
+    const { visits, unplaced } = await planVisits(problem, { seed: 1, effort: 0.02 })
+    const visit = visits.find(({ tasks }) => tasks.some((id) => keys.has(id))) ?? null
+    if (!visit) return first ?? { visit, why: unplaced.find(({ task }) => keys.has(task))?.reason ?? '' }
+    const found = { visit, why: '' }
+    if (runningOfPlanned(around, { ...visit, minutes }).days.length === 1) return found
+    const place = { day: addDays(around.today, visit.day), leadId: visit.crew }
+    const helperId = visit.helpers[0] ?? null
+    if (weighed(around, machineId, keys, { ...place, helperId }, null).breaks.length === 0) return found
+    first ??= found
+    tried.push(visit)
+  }
+  return first!
 }
 
 /** What a place breaks that nothing breaks without it, and what it costs above the best. */
@@ -191,7 +220,7 @@ function weighed(
     },
   ]
   const said = (visits: PlannedVisit[]) =>
-    checkPlan(plain, visits)
+    checkFleet(around, plain, visits)
       .filter(({ rule, machine: of }) => rule !== 'after' && (rule !== 'helpers' || of === machineId))
       .map((each) => ({
         key: JSON.stringify([each.rule, each.crew, each.day, each.machine, each.task]),
@@ -199,20 +228,10 @@ function weighed(
       }))
   const before = new Set(said(booked).map(({ key }) => key))
   const own = withIt(place)
-  const minutes = visitWork(machine, tasks).minutes
-  const cureMinutes = around.services
-    .filter((service) => keys.has(serviceId(service)))
-    .reduce((most, { shape }) => Math.max(most, shape.cureMinutes), 0)
-  const lead = around.crew.find(({ id }) => id === place.leadId)
-  const running = runsOver({ day: place.day, minutes, cureMinutes }, (day) =>
-    minutesOn(lead, around.terms.closed, day),
-  )
-  const breaks = said(own).filter(
-    ({ key, each }) => !before.has(key) && (each.rule !== 'minutes' || running.days.length === 1),
-  )
+  const breaks = said(own).filter(({ key }) => !before.has(key))
   return {
     ...place,
-    running,
+    running: runningOfPlanned(around, own.at(-1)!),
     breaks: [...new Set(breaks.map(({ each }) => violationWords(each, around)))],
     cents: best ? Math.round(planCost(plain, own).total - planCost(plain, withIt(best)).total) : 0,
   }
@@ -234,7 +253,7 @@ async function whatWaits(
     ...around,
     services: around.services.filter((each) => !waiting.includes(each as never)),
   }
-  const { visit } = await bestOf(problemFor(without, machineId, keys, earliest), keys)
+  const { visit } = await bestOf(without, machineId, keys, earliest)
   if (!visit) return null
   const sooner = addDays(fleet.today, visit.day)
   if (best !== null && sooner >= best) return null
