@@ -1,7 +1,7 @@
 import ICAL from 'ical.js'
 import { v7 as uuid } from 'uuid'
 import { feeds } from '@/db/plan'
-import { listFeeds, makeFeed, readFeed, revokeFeed } from '@/services/plan'
+import { listFeeds, makeFeed, readFeed, revokeFeed, saveCrew } from '@/services/plan'
 import { listPeople, setPersonLeft } from '@/services/access'
 import { bookVisit } from '@/services/plan'
 import { listYards, saveYard } from '@/services/fleet'
@@ -55,6 +55,23 @@ test('due days and visits come out as a calendar that another library reads', ()
     expect(new Set(events.map((event) => event.uid)).size).toBe(events.length)
     // The same things keep their names, so that a calendar updates them.
     expect((await eventsOf(path)).map((event) => event.uid)).toEqual(events.map((event) => event.uid))
+  }))
+
+test('work longer than a day stands in a calendar on each of its days', () =>
+  now(async () => {
+    const own = { personId: shop.technician.id, yardId: shop.yardId, skills: [], leave: [] }
+    await saveCrew(shop.coordinator, { ...own, days: [1, 2, 3, 4, 5], minutes: 40 })
+    await book('08:30')
+    const events = await eventsOf((await make()).path)
+    const visits = events.filter((event) => event.uid.startsWith('visit-'))
+    expect(visits.map(({ startDate, summary }) => [startDate.toString(), / goes on/.test(summary)])).toEqual([
+      // Half past eight in London, then Friday, and Monday after the weekend.
+      ['2026-08-06T07:30:00Z', false],
+      ['2026-08-07', true],
+      ['2026-08-10', true],
+    ])
+    expect(visits[0]!.duration.toSeconds()).toBe(40 * 60)
+    expect(new Set(events.map((event) => event.uid)).size).toBe(events.length)
   }))
 
 test('a yard’s link never takes in another yard whose name begins like it', () =>

@@ -339,4 +339,26 @@ describe('approving', () => {
       expect(own!.list.tools.length).toBeGreaterThan(0)
       expect(await dayLists(shop.viewer, '2026-08-21')).toEqual([])
     }))
+
+  test('what is longer than a technician’s day stands on the lists of the days after it', () =>
+    now(async () => {
+      const own = { personId: shop.technician.id, yardId: shop.yardId, skills: [], leave: [] }
+      await saveCrew(shop.coordinator, { ...own, days: [1, 2, 3, 4, 5], minutes: 40 })
+      // From a Thursday on: that day, Friday, and over the weekend Monday.
+      await book('2026-08-20', 'hpSeals', seals)
+      const { minutes } = await line()
+      expect(minutes).toBeGreaterThan(80)
+      expect(minutes).toBeLessThanOrEqual(120)
+      const going = async (day: string) =>
+        (await dayLists(shop.viewer, day)).flatMap(({ visits, goesOn }) =>
+          goesOn.map((each) => [visits.length, each.minutes, each.last]),
+        )
+      expect(await going('2026-08-20')).toEqual([])
+      expect(await going('2026-08-21')).toEqual([[0, 40, '2026-08-24']])
+      expect(await going('2026-08-22')).toEqual([])
+      expect(await going('2026-08-24')).toEqual([[0, minutes - 80, '2026-08-24']])
+      expect(await going('2026-08-25')).toEqual([])
+      // The day has passed and no sheet was opened: it did not begin.
+      await at('2026-08-21', async () => expect(await going('2026-08-21')).toEqual([]))
+    }))
 })

@@ -1,6 +1,6 @@
 import { daysBetween, type Day } from '../calendar'
 import { groupBy } from '../lists'
-import type { Fleet, FleetService, FleetVisit } from './fleetProblem'
+import { runningOf, type Fleet, type FleetService, type FleetVisit } from './fleetProblem'
 
 /** Services of a machine that fall due about the same time: drawn as one lens. */
 export type Lens = {
@@ -104,10 +104,12 @@ export function benchLoad(fleet: Fleet, yards: readonly { id: string; name: stri
   return fleet.terms.benches.flatMap(({ yardId, places }) => {
     if (places === null) return []
     const days = Array.from({ length: fleet.weeks * 7 }, () => 0)
-    for (const { machineId, day } of fleet.visits) {
-      const at = daysBetween(fleet.today, day)
-      if (at >= 0 && at < days.length && yardOf.get(machineId) === yardId) days[at]! += 1
-    }
+    for (const visit of fleet.visits)
+      if (yardOf.get(visit.machineId) === yardId)
+        for (const { day } of runningOf(fleet, visit).days) {
+          const at = daysBetween(fleet.today, day)
+          if (at >= 0 && at < days.length) days[at]! += 1
+        }
     const weeks = Array.from({ length: fleet.weeks }, (_, week) =>
       Math.max(...days.slice(week * 7, week * 7 + 7)),
     )
@@ -120,6 +122,7 @@ export function weeklyLoad(
   fleet: Fleet,
   crew: readonly { minutesByDay: number[] }[],
 ): { free: number; booked: number }[] {
+  const worked = fleet.visits.flatMap((visit) => runningOf(fleet, visit).days)
   return Array.from({ length: fleet.weeks }, (_, week) => {
     const from = week * 7
     const isIn = (day: number) => day >= from && day < from + 7
@@ -129,7 +132,7 @@ export function weeklyLoad(
           sum + minutesByDay.slice(from, from + 7).reduce((all, each) => all + each, 0),
         0,
       ),
-      booked: fleet.visits.reduce(
+      booked: worked.reduce(
         (sum, { day, minutes }) => sum + (isIn(daysBetween(fleet.today, day)) ? minutes : 0),
         0,
       ),

@@ -12,7 +12,7 @@ export {
 export { handSchema, snoozeSchema } from './marksSchema'
 export { nextVisit } from './nextVisit'
 export { notOnVisit, visitFor } from './onVisit'
-export type { PreparedStep, VisitLine, VisitPage } from './views'
+export type { GoesOn, PreparedStep, VisitLine, VisitPage } from './views'
 export {
   type BookingInput,
   type CancelInput,

@@ -49,6 +49,9 @@ export type VisitLine = {
   version: number
 }
 
+/** What goes on of a visit on a later day of its own. */
+export type GoesOn = { visit: VisitLine; day: string; minutes: number; last: string }
+
 /** Whether a part that a visit needs will be there. Null beside a part the stores do not keep. */
 export type VisitStock = {
   partId: string

@@ -6,9 +6,11 @@ import {
   feedSchema,
   markOn,
   serviceSubject,
+  showMinutes,
   visitNumber,
   type FeedInput,
   type FeedView,
+  type Running,
   visitFor,
   type VisitLine,
 } from '@/core/plan'
@@ -29,6 +31,7 @@ import {
   dayOf,
   instantOf,
 } from '../house'
+import { workDays } from './goingOn'
 import { listMarks } from './marks'
 import { listOpenVisits } from './visits'
 import { listWear } from '../wear'
@@ -169,11 +172,14 @@ async function calendarOf(feed: FeedRow): Promise<string> {
         visitFor(view.assemblyId, clock, open) === null &&
         (feed.personId === null || handed.some((mark) => markOn(mark, serviceOf(view, clock)))),
     )
+  const daysOf = await workDays()
   const name = [company.name, yard?.name, person?.name].filter(Boolean).join(', ')
   return toICalendar(
     name,
     [
-      ...visits.map((visit) => visitEvent(visit, company.timeZone, held.get(visit.machineNumber ?? ''))),
+      ...visits.flatMap((visit) =>
+        visitEvents(visit, daysOf(visit), company.timeZone, held.get(visit.machineNumber ?? '')),
+      ),
       ...due.map(({ view, clock }) => dueEvent(view, clock, today, held.get(view.machineNumber ?? ''))),
     ],
     instant,
@@ -200,19 +206,34 @@ async function heldByNumber(): Promise<Map<string, string>> {
   )
 }
 
-function visitEvent(visit: VisitLine, timeZone: string, laidUp = ''): CalendarEvent {
+/** A visit, and each later day of one that is longer than its technician's day. */
+function visitEvents(
+  visit: VisitLine,
+  [first, ...later]: Running['days'],
+  timeZone: string,
+  laidUp = '',
+): CalendarEvent[] {
   const services = visit.services.map(({ pump, name, where }) =>
     [pump, [name, where].filter(Boolean).join(', ')].filter(Boolean).join(': '),
   )
-  return {
-    uid: `visit-${visit.id}@atelier`,
-    title: `${visit.machineNumber ?? visit.services[0]?.pump ?? ''} visit ${visitNumber(visit.number)}, ${visit.lead}`,
-    place: visit.place,
-    text: [laidUp, ...services].filter(Boolean).join('\n'),
-    when: visit.startTime
-      ? { at: instantOf(visit.day, visit.startTime, timeZone), minutes: visit.minutes }
-      : { day: visit.day },
-  }
+  const name = `${visit.machineNumber ?? visit.services[0]?.pump ?? ''} visit ${visitNumber(visit.number)}`
+  const common = { place: visit.place, text: [laidUp, ...services].filter(Boolean).join('\n') }
+  return [
+    {
+      ...common,
+      uid: `visit-${visit.id}@atelier`,
+      title: `${name}, ${visit.lead}`,
+      when: visit.startTime
+        ? { at: instantOf(visit.day, visit.startTime, timeZone), minutes: first!.minutes }
+        : { day: visit.day },
+    },
+    ...later.map(({ day, minutes }) => ({
+      ...common,
+      uid: `visit-${visit.id}-${day}@atelier`,
+      title: `${name} goes on, ${visit.lead}, ${showMinutes(minutes)}`,
+      when: { day },
+    })),
+  ]
 }
 
 /** What lies behind stands on today: a calendar does not look back. */

@@ -7,17 +7,26 @@ import {
   type DayPart,
   type DayTool,
   type DayVisit,
+  type GoesOn,
 } from '@/core/plan'
 import { showAmount } from '@/core/stores'
 import { showNumber } from '@/core/units'
 import { Link } from '../frame/Link'
 import { Part } from '../frame/Page'
+import { GoingOn } from './GoingOn'
 import { serviceWords } from './VisitList'
 import { Ticks } from './Ticks'
 import './dayList.css'
 
 type Props = {
-  own: { leadId: string; lead: string; visits: DayVisit[]; list: List; doubts: Record<string, string[]> }
+  own: {
+    leadId: string
+    lead: string
+    visits: DayVisit[]
+    goesOn: GoesOn[]
+    list: List
+    doubts: Record<string, string[]>
+  }
   today: string
 }
 
@@ -38,12 +47,31 @@ export const toolWords = (tool: DayTool): (string | false)[] => [
 const of = (visits: string[]) => `visit${visits.length === 1 ? '' : 's'} ${visits.join(', ')}`
 
 /** What one technician takes along on a day, to be ticked off on paper. */
-export function DayList({ own: { lead, visits, list, doubts } }: Props) {
+export function DayList({ own: { lead, visits, goesOn, list, doubts }, today }: Props) {
+  const head = (
+    <>
+      <h2 className="day-of">
+        {lead}{' '}
+        <span className="second">
+          {showMinutes(goesOn.reduce((sum, { minutes }) => sum + minutes, list.minutes))} of work
+        </span>
+      </h2>
+      {goesOn.length > 0 && (
+        <Part title="Goes on" aside="its parts and tools came on its first day">
+          <GoingOn visits={goesOn} today={today} />
+        </Part>
+      )}
+    </>
+  )
+  if (visits.length === 0)
+    return (
+      <section className="day-list stack" aria-label={`Day of ${lead}`}>
+        {head}
+      </section>
+    )
   return (
     <section className="day-list stack" aria-label={`Day of ${lead}`}>
-      <h2 className="day-of">
-        {lead} <span className="second">{showMinutes(list.minutes)} of work</span>
-      </h2>
+      {head}
       <Part title="Visits, in order">
         <ul className="line-list">
           {visits.map(({ visit }) => (

@@ -2,11 +2,12 @@ import type { Metadata } from 'next'
 import { addDays, dayNumber, isDay, showDay, showLongDay } from '@/core/calendar'
 import { showMinutes } from '@/core/plan'
 import { getCompany, present } from '@/services/house'
-import { listOpenVisits, listVisits } from '@/services/plan'
+import { goingOn, listOpenVisits, listVisits } from '@/services/plan'
 import { Note } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Page, Part } from '@/ui/frame/Page'
 import { PlanTabs } from '@/ui/plan'
+import { GoingOn } from '@/ui/plan/GoingOn'
 import { VisitList } from '@/ui/plan/VisitList'
 import { requireActor } from '../../access/session'
 
@@ -26,6 +27,7 @@ export default async function PlanPage({
     listVisits(actor, { from: monday, to: days[6]! }),
     listOpenVisits(actor),
   ])
+  const going = await goingOn(open, monday, days[6]!)
   const late = open.filter((visit) => visit.late)
   const minutes = visits.reduce((sum, visit) => sum + visit.minutes, 0)
   return (
@@ -55,13 +57,12 @@ export default async function PlanPage({
         )}
         {days.map((day) => {
           const own = visits.filter((visit) => visit.day === day)
+          const goes = going.filter((each) => each.day === day)
           return (
             <Part key={day} title={showLongDay(day)} aside={day === today ? 'today' : undefined}>
-              {own.length === 0 ? (
-                <p className="second">Nothing booked.</p>
-              ) : (
-                <VisitList visits={own} today={today} withDay={false} />
-              )}
+              {goes.length > 0 && <GoingOn visits={goes} today={today} />}
+              {own.length > 0 && <VisitList visits={own} today={today} withDay={false} />}
+              {own.length + goes.length === 0 && <p className="second">Nothing booked.</p>}
             </Part>
           )
         })}
