@@ -85,13 +85,14 @@ test('what is due on one machine is one row: opened, one service taken out, book
   await eventually(async () => expect(await person.text()).not.toContain('Together 1 h 12 min'))
   await person.type('Day', '2026-10-18')
   await person.sees('has not the time for it.')
+  await person.type('Day', '2026-10-15')
+  await person.sees('Its crew wants to know 2 days before.')
   await person.press('Take that')
   await person.press('Book it')
   await person.sees('Booked for')
   await eventually(async () =>
-    expect(await person.row('V-12', 'Set valve clearance', 'today', 'Prepare')).toMatch(
-      /Set valve clearance/,
-    ),
+    // Today and tomorrow its crew would not know of it.
+    expect(await person.row('V-12', 'Set valve clearance', 'On 16 Oct')).toMatch(/Renew fuel filter/),
   )
   expect(await person.row('V-12', 'Change engine oil', 'Book')).not.toBe('')
   await person.press('Undo')
