@@ -198,6 +198,30 @@ test('the visits of a day are approved in one act, and the van’s list of that 
   await person.sees('The approval is taken back.')
 })
 
+test('work longer than its technician’s day goes on: the week and the lists of the days after it tell it', async () => {
+  const person = await demo.someone('coordinator')
+  const works = async (minutes: string) => {
+    await person.goTo('/plan/crew')
+    // The last of the crew is T. Brandt.
+    await person.press('Change')
+    await person.type('Work on such a day', minutes)
+    await person.press('Fri')
+    await person.press('Save')
+    await person.sees('Planning goes by it from now on.')
+  }
+  // Fridays too, an hour a day.
+  await works('60')
+  // From a Friday on; Monday and Tuesday he is away.
+  await person.goTo('/plan?week=2026-10-21')
+  expect(await person.row('T-12', 'visit 0222 goes on')).toMatch(/since 16 Oct.*T\. Brandt/)
+  await person.goTo('/plan/day?day=2026-10-21')
+  await person.sees('its parts and tools came on its first day')
+  expect(await person.row('T-12', 'visit 0222 goes on')).toMatch(/ 1 h /)
+  await works('420')
+  await person.goTo('/plan?week=2026-10-21')
+  expect(await person.text()).not.toContain('goes on')
+})
+
 test('on the horizon a service is split off a visit by hand, and the visit is held in place', async () => {
   const person = await demo.someone('coordinator')
   await person.goTo('/plan/horizon')

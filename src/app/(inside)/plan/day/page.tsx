@@ -1,8 +1,8 @@
 import type { Metadata } from 'next'
-import { isDay, showLongDay } from '@/core/calendar'
+import { addDays, isDay, showLongDay } from '@/core/calendar'
 import { mayDo } from '@/core/access'
 import { getCompany, present } from '@/services/house'
-import { dayLists, listOpenVisits } from '@/services/plan'
+import { dayLists, goingOn, listOpenVisits } from '@/services/plan'
 import { EmptyState } from '@/ui/feedback/States'
 import { ButtonLink } from '@/ui/frame/ButtonLink'
 import { Link } from '@/ui/frame/Link'
@@ -16,6 +16,9 @@ import { approveVisits } from '../actions'
 
 export const metadata: Metadata = { title: 'Day’s list' }
 
+/** So far ahead days are offered on which something goes on. */
+const daysAhead = 60
+
 type Params = { searchParams: Promise<{ day?: string | string[]; lead?: string | string[] }> }
 
 export default async function DayPage({ searchParams }: Params) {
@@ -25,11 +28,13 @@ export default async function DayPage({ searchParams }: Params) {
   const { today } = present(company)
   const next = open.find((visit) => visit.day >= today)?.day ?? today
   const day = typeof asked === 'string' && isDay(asked) ? asked : next
-  const all = await dayLists(actor, day)
+  const [all, going] = await Promise.all([
+    dayLists(actor, day),
+    goingOn(open, today, addDays(today, daysAhead)),
+  ])
   const shown = all.filter(({ leadId }) => typeof lead !== 'string' || lead === '' || leadId === lead)
-  const days = [...new Set([day, ...open.map((visit) => visit.day).filter((each) => each >= today)])]
-    .sort()
-    .slice(0, 10)
+  const wanted = [...open, ...going].map((each) => each.day).filter((each) => each >= today)
+  const days = [...new Set([day, ...wanted])].sort().slice(0, 10)
   const waiting = shown.flatMap(({ visits, doubts }) =>
     visits
       .filter(({ visit }) => visit.state === 'booked' && day >= today)
