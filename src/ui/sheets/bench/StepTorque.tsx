@@ -96,9 +96,12 @@ export function StepTorque({ bench, step }: Props) {
         </div>
       )}
       {wrench && (
-        <p>
-          <span className="second">Wrench</span> {wrench}
-        </p>
+        <dl className="step-facts">
+          <div>
+            <dt>Wrench</dt>
+            <dd>{wrench}</dd>
+          </div>
+        </dl>
       )}
       {notes.length > 0 && (stage ?? 1) === 1 && <p className="caution">{notes.join(' ')}</p>}
     </>
