@@ -147,21 +147,22 @@ export function checkFleet(
   return found
 }
 
+/** The fixed visits of a problem, with what they take. */
+export function fixedPlan({ machines, tasks, fixed = [] }: PlanProblem): PlannedVisit[] {
+  const machineOf = new Map(machines.map((machine) => [machine.id, machine]))
+  const taskOf = new Map(tasks.map((task) => [task.id, task]))
+  return fixed.flatMap((visit) => {
+    const machine = machineOf.get(visit.machine)
+    const own = visit.tasks.flatMap((id) => taskOf.get(id) ?? [])
+    return machine
+      ? [{ ...visit, helpers: visit.helpers ?? [], minutes: visitWork(machine, own).minutes }]
+      : []
+  })
+}
+
 /** What is booked for good takes all the days over which it runs, and nothing else is put onto its machine then. */
 export function reserving(fleet: Fleet, problem: PlanProblem): PlanProblem {
-  const machineOf = new Map(problem.machines.map((machine) => [machine.id, machine]))
-  const taskOf = new Map(problem.tasks.map((task) => [task.id, task]))
-  const spread = spreadOut(
-    fleet,
-    problem,
-    (problem.fixed ?? []).flatMap((visit) => {
-      const machine = machineOf.get(visit.machine)
-      const tasks = visit.tasks.flatMap((id) => taskOf.get(id) ?? [])
-      return machine
-        ? [{ ...visit, helpers: visit.helpers ?? [], minutes: visitWork(machine, tasks).minutes }]
-        : []
-    }),
-  )
+  const spread = spreadOut(fleet, problem, fixedPlan(problem))
   return {
     ...spread.problem,
     machines: problem.machines.map((machine) => {

@@ -1,7 +1,15 @@
 import { addDays, daysBetween, showDay, type Day } from '../calendar'
 import { fleetProblem, frostBy, safeBy, serviceId, type Fleet, type FleetVisit } from './fleetProblem'
-import { checkPlan, repairPlan, type PlanChange, type Unplaced } from './planner'
-import { proposalsOf, type Proposal } from './proposals'
+import { checkFleet, fixedPlan } from './goingOn'
+import {
+  changedProblem,
+  repairPlan,
+  type PlanChange,
+  type PlannedVisit,
+  type PlanProblem,
+  type Unplaced,
+} from './planner'
+import { problemToPropose, proposalsOf, type Proposal } from './proposals'
 import { bookedPlan, violationWords } from './tryMove'
 
 /** What may happen to the plan, as a coordinator says it. */
@@ -41,20 +49,23 @@ export async function whatIf(fleet: Fleet, change: FleetChange, currency: string
     // The next days are left alone by the repair itself, where they can stay.
     terms: { ...fleet.terms, frozenDays: 0 },
   }
-  const problem = fleetProblem(booked)
+  const problem: PlanProblem = { ...fleetProblem(booked), fixed: [], present: [] }
   const visits = bookedPlan(booked, problem)
-  const repaired = await repairPlan(problem, visits, asChange(booked, change), {
+  const told = asChange(booked, change)
+  const already = new Set(checkFleet(booked, problem, visits).map((each) => JSON.stringify(each)))
+  const broken = checkFleet(withLeave(booked, change), changedProblem(problem, told), visits)
+  // The repair, like any plan, puts nothing on what may not be changed.
+  const repaired = await repairPlan(...settledApart(problemToPropose(booked), visits), told, {
     frozenDays: fleet.terms.frozenDays,
     moveCost: fleet.terms.moveCents,
   })
   const numberOf = new Map(fleet.machines.map(({ id, number, name }) => [id, `${number} ${name}`]))
-  const already = new Set(checkPlan(problem, visits).map((each) => JSON.stringify(each)))
   const lateAnyway = new Set(
     change.kind === 'frost'
       ? tooLate({ ...booked, frosts: fleet.frosts }, change.yardId).map(({ visit }) => visit.id)
       : [],
   )
-  const told = new Set<string>()
+  const said = new Set<string>()
   return {
     broken: [
       ...(change.kind === 'frost' ? tooLate(booked, change.yardId) : []).map(({ machine, visit, frost }) => ({
@@ -62,7 +73,7 @@ export async function whatIf(fleet: Fleet, change: FleetChange, currency: string
         says: `Frost has come before its winter visit with ${Math.round(100 * frostBy(booked, frost, daysBetween(fleet.today, visit.day)))} % (${showDay(visit.day, fleet.today)})`,
         isSo: lateAnyway.has(visit.id),
       })),
-      ...repaired.broken
+      ...broken
         .filter(({ rule, task }) => rule !== 'helpers' && !task?.startsWith('winter '))
         .map((each) => {
           const day = each.day === undefined ? undefined : addDays(fleet.today, each.day)
@@ -77,11 +88,30 @@ export async function whatIf(fleet: Fleet, change: FleetChange, currency: string
             isSo: already.has(JSON.stringify(each)),
           }
         })
-        .filter(({ machine, says }) => !told.has(machine + says) && told.add(machine + says)),
+        .filter(({ machine, says }) => !said.has(machine + says) && said.add(machine + says)),
     ].sort((a, b) => Number(a.isSo) - Number(b.isSo)),
     proposals: proposalsOf(booked, repaired.problem, repaired.visits, currency),
     unplaced: repaired.unplaced,
   }
+}
+
+/** Who is away goes on with work longer than a day once they are back. */
+const withLeave = (fleet: Fleet, change: FleetChange): Fleet =>
+  change.kind !== 'away'
+    ? fleet
+    : {
+        ...fleet,
+        crew: fleet.crew.map((member) =>
+          member.id === change.personId ? { ...member, leave: [...member.leave, change] } : member,
+        ),
+      }
+
+/** A problem, and its plan: what is fixed as the problem has it, the others as they are booked. */
+function settledApart(problem: PlanProblem, visits: readonly PlannedVisit[]): [PlanProblem, PlannedVisit[]] {
+  const fixed = fixedPlan(problem)
+  const isFixed = ({ machine, day }: PlannedVisit) =>
+    fixed.some((each) => each.machine === machine && each.day === day)
+  return [problem, [...fixed, ...visits.filter((visit) => !isFixed(visit))]]
 }
 
 /** The chance of frost in one yard as it is so many days later. */

@@ -201,6 +201,51 @@ test('what if: what does not hold already is told as that, after what the change
   ])
 })
 
+test('what if: the repair puts nothing on an approved visit, though that would be cheapest', async () => {
+  const given = (state: 'booked' | 'approved') =>
+    fleet({
+      services: [
+        service('seals', '2026-08-20', { visitId: '1' }),
+        service('oil', '2026-08-21', { visitId: '2' }),
+      ],
+      visits: [visit('1', '2026-08-20'), visit('2', '2026-08-21', { leadId: 'brandt', state })],
+    })
+  const away = { kind: 'away' as const, personId: 'varga', from: '2026-08-17', to: '2026-08-21' }
+  const repaired = async (state: 'booked' | 'approved') =>
+    (await whatIf(given(state), away, 'EUR')).proposals.map(({ kind, day, leadId }) => [kind, day, leadId])
+  // One strip-down less is worth more than the days.
+  expect(await repaired('booked')).toEqual([['merged', '2026-08-21', 'brandt']])
+  expect(await repaired('approved')).toEqual([['moved', '2026-08-20', 'brandt']])
+})
+
+test('what if: later days of work longer than a day break too', async () => {
+  const shape = (minutes: number) => ({ shape: { ...service('', monday).shape, minutes: minutes - 80 } })
+  const machines = ['m1', 'm2'].map((id) => ({ id, number: id, name: 'trailer', yardId: 'y', away: [] }))
+  const long = fleet({
+    machines,
+    services: [service('overhaul', '2026-08-20', { visitId: '1', ...shape(660) })],
+    visits: [visit('1', '2026-08-20', { minutes: 660 })],
+  })
+  const given = {
+    ...long,
+    services: [
+      ...long.services,
+      service('seals', '2026-08-24', { assemblyId: 'b', machineId: 'm2', visitId: '2', ...shape(320) }),
+    ],
+    visits: [...long.visits, visit('2', '2026-08-24', { machineId: 'm2', minutes: 320 })],
+  }
+  // It runs from Thursday into Friday. Away on the Friday, its technician goes on with it on Monday: 180 and 320.
+  const friday = { kind: 'away' as const, personId: 'varga', from: '2026-08-21', to: '2026-08-21' }
+  expect((await whatIf(long, friday, 'EUR')).broken).toEqual([])
+  expect((await whatIf(given, friday, 'EUR')).broken).toMatchObject([
+    { says: expect.stringMatching(/varga has not the time for it\. \(24.Aug\)/), isSo: false },
+  ])
+  const called = { kind: 'called' as const, machineId: 'm1', from: '2026-08-21', to: '2026-08-24' }
+  expect((await whatIf(given, called, 'EUR')).broken).toMatchObject([
+    { machine: 'm1 trailer', says: expect.stringContaining('The machine is away') },
+  ])
+})
+
 test('marks too close to be told apart are drawn as one; the crew’s weeks count what is booked', () => {
   const band = { early: '2026-08-08', late: '2026-08-14' }
   const given = fleet({
