@@ -70,8 +70,11 @@ export type FleetWinter = {
   visitId: string | null
 }
 
-/** Days on which a machine is at a job, or laid up. */
-export type Away = Span & { kind: 'job' | 'layUp' }
+/** Days on which a machine is at a job, or laid up; `isHeld` where it is made safe for winter and must not be run. */
+export type Away = Span & { kind: 'job' | 'layUp'; isHeld?: boolean }
+
+/** A machine that only stands is at hand, and nobody misses it: it can be worked on best then. */
+export const isShut = ({ kind, isHeld = false }: Away) => kind === 'job' || isHeld
 
 export type Fleet = {
   today: Day
@@ -143,13 +146,21 @@ const stays = (visit: FleetVisit, fleet: Fleet) =>
 
 /**
  * The first day, from today on, on which a new visit can be, or to which a booked one can be moved: a crew wants its
- * notice, and nothing is moved into the next days. Whoever comes in these days anyway may do so on any of them.
+ * notice, and nothing is moved into the next days. Whoever comes in these days anyway may do so on any of them; a machine that is
+ * laid up has no crew to tell.
  *
  * @param day of the visit; null where it is new, or did not happen
  */
-export function firstDayFor({ noticeDays, terms }: Pick<Fleet, 'noticeDays' | 'terms'>, day: number | null) {
-  if (day === null || day < 0) return noticeDays
-  const first = Math.max(noticeDays, terms.frozenDays)
+export function firstDayFor(
+  { noticeDays, terms, machines, today }: Pick<Fleet, 'noticeDays' | 'terms' | 'machines' | 'today'>,
+  machineId: string,
+  day: number | null,
+): number {
+  const away = machines.find(({ id }) => id === machineId)?.away ?? []
+  const stands = away.some(({ kind, from, to }) => kind === 'layUp' && from <= today && today <= to)
+  const notice = stands ? 0 : noticeDays
+  if (day === null || day < 0) return notice
+  const first = Math.max(notice, terms.frozenDays)
   return day < first ? 0 : first
 }
 
@@ -207,7 +218,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
     members.every(({ minutesByDay }) => minutesByDay[day] === 0),
   )
   const shutOf = new Map(
-    machines.map(({ id, away }) => [id, new Set([...daysOf(away), ...closed, ...nobody])]),
+    machines.map(({ id, away }) => [id, new Set([...daysOf(away.filter(isShut)), ...closed, ...nobody])]),
   )
   const isMember = new Set(members.map(({ id }) => id))
   const winters = standing.filter(({ winter, movesWithFrost }) => winter !== '' && !movesWithFrost)
@@ -233,7 +244,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
       id,
       yard: yardId,
       visitFixedCost: terms.visitCents,
-      blockedDays: [...new Set([...daysOf(away), ...closed])],
+      blockedDays: [...new Set([...daysOf(away.filter(isShut)), ...closed])],
       accessMinutes: accessOf(byMachine.get(id) ?? []),
     })),
     tasks: [
@@ -247,7 +258,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
           tools: fleet.tools,
           shut: shutOf.get(service.machineId)!,
           safeDay: safeDays.get(service.machineId),
-          firstDay: (day) => firstDayFor(fleet, day),
+          firstDay: (day) => firstDayFor(fleet, service.machineId, day),
         }),
       ),
       ...fleet.winters.flatMap((winter) => {

@@ -139,12 +139,34 @@ export function checkFleet(
     const isTwo = rule === 'once' && task === undefined && machine !== undefined && day !== undefined
     return isTwo && later.has(key(machine, day)) ? { ...each, runsInto: true } : each
   })
+  const returns = returnsOf(fleet, visits)
   const told = new Set(found.flatMap(({ runsInto, machine, day }) => (runsInto ? [key(machine!, day!)] : [])))
   // While something cures nobody is there, and no other visit either.
   for (const { machine, day } of visits)
     if (later.has(key(machine, day)) && !told.has(key(machine, day)))
       found.push({ rule: 'once', says: `${machine} waits on day ${day}.`, machine, day, runsInto: true })
-  return found
+  // A machine is fetched out of its winter while it is laid up.
+  return found.filter(
+    ({ rule, machine, day }) => rule !== 'blocked' || !returns.has(key(machine ?? '', day ?? -1)),
+  )
+}
+
+/** Where machines are brought back from winter on days on which nothing but their lay-up shuts them. */
+function returnsOf(fleet: Fleet, visits: readonly PlannedVisit[]): Set<string> {
+  const back = new Set(
+    fleet.visits.flatMap(({ id, winter }) => (winter === 'return' ? [`winter ${id}`] : [])),
+  )
+  return new Set(
+    visits
+      .filter(({ tasks }) => tasks.some((id) => back.has(id)))
+      .filter(({ machine, day }) => {
+        const on = addDays(fleet.today, day)
+        const away = fleet.machines.find(({ id }) => id === machine)?.away ?? []
+        const others = [...away.filter(({ kind }) => kind === 'job'), ...fleet.terms.closed]
+        return !others.some(({ from, to }) => from <= on && on <= to)
+      })
+      .map(({ machine, day }) => `${machine} ${day}`),
+  )
 }
 
 /** The fixed visits of a problem, with what they take. */

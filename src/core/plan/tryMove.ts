@@ -93,8 +93,8 @@ export function violationWords(
 }
 
 /** Whether it is not its window that a day is too early for, but those who are to be told. */
-function isTooSoon(fleet: Fleet, { window, visitId }: FleetService, day: number): boolean {
+function isTooSoon(fleet: Fleet, { window, visitId, machineId }: FleetService, day: number): boolean {
   const visit = fleet.visits.find(({ id }) => id === visitId)
-  const first = firstDayFor(fleet, visit ? daysBetween(fleet.today, visit.day) : null)
+  const first = firstDayFor(fleet, machineId, visit ? daysBetween(fleet.today, visit.day) : null)
   return day < first && (window === null || daysBetween(fleet.today, window.from) <= day)
 }

@@ -49,7 +49,7 @@ export async function weighVisit(fleet: Fleet, deciding: Deciding): Promise<Weig
   const asked = services.map((service) => ({ ...service, visitId: null }))
   const keys = new Set(asked.map(serviceId))
   const moved = fleet.visits.find(({ id }) => id === visitId)
-  const earliest = firstDayFor(fleet, moved ? daysBetween(fleet.today, moved.day) : null)
+  const earliest = firstDayFor(fleet, machineId, moved ? daysBetween(fleet.today, moved.day) : null)
   const around: Fleet = {
     ...fleet,
     // Those whose visit is of the next days know of it.

@@ -62,6 +62,8 @@ async function gather(
   ])
   const machineOf = new Map(machineRows.map((machine) => [machine.number, machine]))
   const until = addDays(today, weeks * 7)
+  // One that waits to be made safe for winter is held in the lay-up that is to come.
+  const held = new Set([...winter.held, ...winter.needs.map(({ machineId }) => machineId)])
   const services: FleetService[] = []
   for (const view of wear) {
     const machine = view.machineNumber === null ? undefined : machineOf.get(view.machineNumber)
@@ -97,6 +99,7 @@ async function gather(
           from: fromDay,
           to: toDay ?? until,
           kind: kind === 'job' ? ('job' as const) : ('layUp' as const),
+          isHeld: held.has(id),
         })),
       })),
     winters,

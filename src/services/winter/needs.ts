@@ -3,6 +3,7 @@ import { addDays, type Day } from '@/core/calendar'
 import { frostCurve } from '@/core/winter'
 import { kept } from '@/db/house'
 import { now } from '../house'
+import { isHeld } from './standings'
 import { isWaiting, jobEnd, loadBasis, watchKeeps } from './campaign'
 
 /** What planning asks of winter: which machines wait, what that takes, and when frost comes to them. */
@@ -11,6 +12,8 @@ export type WinterNeeds = {
   /** Chance that frost has come by each day from today on, by yard and by what stands it. */
   frosts: Record<string, number[]>
   risk: number
+  /** Machines that must not be started until they are brought back. */
+  held: string[]
 }
 
 /** Planning looks so many days ahead at most. */
@@ -37,6 +40,7 @@ export function winterNeeds(): Promise<WinterNeeds> {
       const from = end === null ? null : addDays(end, 1)
       return [{ machineId: machine.id, minutes: plan.minutes, valueCents, frost: key, from }]
     })
-    return { needs, frosts, risk: terms.riskPercent / 100 }
+    const held = [...standings].flatMap(([id, { worst }]) => (isHeld(worst) ? [id] : []))
+    return { needs, frosts, risk: terms.riskPercent / 100, held }
   })
 }

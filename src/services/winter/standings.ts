@@ -284,14 +284,16 @@ export async function winterStanding(_actor: Actor, machineId: string): Promise<
   return own ? (await loadStandings([own])).get(machineId)!.worst : null
 }
 
+const heldStates: readonly ZoneState[] = ['protected', 'unproved', 'exposed']
+
+/** Whether a machine in this state must not be started. */
+export const isHeld = (state: ZoneState) => heldStates.includes(state)
+
 /** The machines that must not be started now, each with how it stands. */
 export async function laidUpMachines(): Promise<Map<string, ZoneState>> {
   const { machines: list } = await loadMachines()
   const standings = await loadStandings(list)
-  const held: readonly ZoneState[] = ['protected', 'unproved', 'exposed']
-  return new Map(
-    [...standings].flatMap(([id, { worst }]) => (held.includes(worst) ? [[id, worst] as const] : [])),
-  )
+  return new Map([...standings].flatMap(([id, { worst }]) => (isHeld(worst) ? [[id, worst] as const] : [])))
 }
 
 type Stands = { yardId: string; storage: MachineWinter['machine']['storage'] }

@@ -374,3 +374,36 @@ test('a machine is not called in within its crew’s notice, and nothing is move
   expect(words('2026-08-05')).toEqual(['Nothing is moved into the next 3 days.'])
   expect(words('2026-08-06')).toEqual([])
 })
+
+test('a machine that only stands is worked on then, and nobody is to be told; held for winter it is not', async () => {
+  const laidUp = (isHeld: boolean) =>
+    fleet({
+      noticeDays: 2,
+      machines: [
+        {
+          ...{ id: 'm1', number: 'T-04', name: 'trailer', yardId: 'y' },
+          away: [{ kind: 'layUp' as const, isHeld, from: '2026-07-20', to: '2026-08-11' }],
+        },
+      ],
+      services: [service('oil', monday, { window: { from: '2026-07-20', to: '2026-08-20' } })],
+    })
+  const dayOf = async (given: Fleet) =>
+    (await planVisits(fleetProblem(given), { seed: 1 })).visits.map(({ day }) => day)
+  expect(await dayOf(laidUp(false))).toEqual([0])
+  // Wednesday the 12th.
+  expect(await dayOf(laidUp(true))).toEqual([9])
+})
+
+test('a machine is brought back from winter while it is laid up, not while it is at a job', () => {
+  const away = (kind: 'layUp' | 'job') => ({ kind, isHeld: true, from: monday, to: '2026-08-20' })
+  const back = (kind: 'layUp' | 'job', winter: 'return' | '') =>
+    fleet({
+      machines: [{ ...fleet().machines[0]!, away: [away(kind)] }],
+      services: [service('oil', '2026-08-12', { visitId: '1' })],
+      visits: [visit('1', '2026-08-12', { winter })],
+    })
+  const shut = ['The machine is away, or the company is closed, that day.']
+  expect(slipsOf(back('layUp', 'return'))).toEqual([])
+  expect(slipsOf(back('job', 'return')).map(({ says }) => says)).toEqual([shut])
+  expect(slipsOf(back('layUp', '')).map(({ says }) => says)).toEqual([shut])
+})
