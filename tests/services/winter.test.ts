@@ -7,7 +7,8 @@ import type { AntifreezeInput, CircuitInput, WinterNoteInput } from '@/core/wint
 import { sheetState } from '@/core/sheets'
 import { weatherAnswer } from '@/demo/weather'
 import { receivePart, savePart } from '@/services/stores'
-import { bookCampaign, bookVisit, getVisit, listOpenVisits } from '@/services/plan'
+import { addPerson } from '@/services/access'
+import { bookCampaign, bookVisit, getVisit, listOpenVisits, saveCrew } from '@/services/plan'
 import { entriesOf, startSheet } from '@/services/sheets'
 import { recordReading, spellsOf } from '@/services/hours'
 import {
@@ -441,6 +442,19 @@ test('other services come first on the sheet, and spring brings it back', () =>
       expect(await stateOf()).toBe('inUse')
       expect((await getWinter(shop.coordinator)).counts.waiting).toBe(1)
     })
+  }))
+
+test('left open who does it, the order of work is handed to whoever has the time', () =>
+  now(async () => {
+    await take()
+    await stocked(10)
+    const other = { id: uuid(), name: 'N. Vale', role: 'technician' as const, signInName: 'vale' }
+    await addPerson(shop.coordinator, { ...other, password: 'long enough to pass' })
+    const own = { personId: shop.technician.id, yardId: shop.yardId, skills: [], leave: [] }
+    // Of the yard, but not there on a Wednesday.
+    await saveCrew(shop.coordinator, { ...own, days: [1, 2, 4, 5], minutes: 480 })
+    await bookCampaign(shop.coordinator, { id: uuid(), yardId: shop.yardId, leadId: '', withDue: false })
+    expect(await listOpenVisits(shop.coordinator)).toMatchObject([{ day: '2026-10-14', lead: 'N. Vale' }])
   }))
 
 test('the order of work of a yard is booked in one go, once', () =>

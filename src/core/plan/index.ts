@@ -34,7 +34,7 @@ export {
   campaignBookingSchema,
 } from './visitsSchema'
 export { bookable, type BookableClock } from './bookable'
-export { leastBusy, visitLeads } from './leastBusy'
+export { leastBusy, visitLeads, whoHasTime } from './leastBusy'
 export {
   dueStanding,
   worseDue,

@@ -15,3 +15,23 @@ export function leastBusy(people: Person[], open: { leadId: string; day: string 
     .sort((a, b) => visits(a.id) - visits(b.id) || a.name.localeCompare(b.name))
   return first?.id ?? ''
 }
+
+/**
+ * Who takes a visit of a yard on a day: of those who have the time for it one who starts from that yard, else anybody;
+ * of these whoever has most time left. Where nobody has the time it is whoever has most.
+ *
+ * @param left minutes that a technician still has on that day
+ * @returns null where there is no technician
+ */
+export function whoHasTime(
+  crew: readonly { id: string; name: string; yardId: string | null }[],
+  { yardId, minutes }: { yardId: string; minutes: number },
+  left: (id: string) => number,
+): string | null {
+  const rank = (member: { id: string; yardId: string | null }) =>
+    left(member.id) < minutes ? 2 : member.yardId === yardId ? 0 : 1
+  const [first] = [...crew].sort(
+    (a, b) => rank(a) - rank(b) || left(b.id) - left(a.id) || a.name.localeCompare(b.name),
+  )
+  return first?.id ?? null
+}

@@ -44,6 +44,7 @@ export type BookingInput = {
 }
 
 /** The order of work of one yard, booked in one go; `id` is what its visits are named by. */
+/** Books the order of work of a yard; a blank lead is whoever has the time on each day. */
 export type CampaignBookingInput = { id: string; yardId: string; leadId: string; withDue: boolean }
 
 export type VisitChangeInput = {

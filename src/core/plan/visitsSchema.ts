@@ -45,7 +45,7 @@ export const bookingSchema = Joi.object<BookingInput>({
 export const campaignBookingSchema = Joi.object<CampaignBookingInput>({
   id: Joi.string().guid().required(),
   yardId: id().required(),
-  leadId: when.leadId,
+  leadId: id().allow('').required(),
   withDue: Joi.boolean().default(true),
 })
 export const visitChangeSchema = Joi.object<VisitChangeInput>({

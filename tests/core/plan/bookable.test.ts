@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { bookable, leastBusy, type VisitLine, visitLeads } from '@/core/plan'
+import { bookable, leastBusy, type VisitLine, visitLeads, whoHasTime } from '@/core/plan'
 import type { WearView } from '@/core/wear'
 
 const positions = ['hpSeal@1', 'hpSeal@2', 'hpSeal@3']
@@ -82,4 +82,19 @@ test('a visit goes to whoever is in service and does more than look', () => {
     { value: 'a', label: 'A' },
     { value: 'c', label: 'C' },
   ])
+})
+
+test('a visit goes to somebody of its yard who has the time, else to anybody who has, else to whoever has most', () => {
+  const crew = [
+    { id: 'a', name: 'Anders', yardId: 'upland' },
+    { id: 'b', name: 'Berg', yardId: 'harbour' },
+    { id: 'c', name: 'Cole', yardId: 'harbour' },
+  ]
+  const to = (minutes: number, left: Record<string, number>) =>
+    whoHasTime(crew, { yardId: 'harbour', minutes }, (id) => left[id]!)
+  expect(to(120, { a: 480, b: 120, c: 200 })).toBe('c')
+  expect(to(120, { a: 480, b: 120, c: 100 })).toBe('b')
+  expect(to(120, { a: 200, b: 100, c: 100 })).toBe('a')
+  expect(to(120, { a: -60, b: 0, c: 20 })).toBe('c')
+  expect(whoHasTime([], { yardId: 'harbour', minutes: 60 }, () => 0)).toBeNull()
 })

@@ -1,11 +1,10 @@
 import type { Metadata } from 'next'
 import { mayDo } from '@/core/access'
 import { showDay } from '@/core/calendar'
-import { leastBusy, visitLeads } from '@/core/plan'
+import { visitLeads } from '@/core/plan'
 import type { WinterYard } from '@/core/winter'
 import { getCompany, present } from '@/services/house'
 import { listPeople } from '@/services/access'
-import { listOpenVisits } from '@/services/plan'
 import { getWinter } from '@/services/winter'
 import { EmptyState } from '@/ui/feedback/States'
 import { Page, Part } from '@/ui/frame/Page'
@@ -26,11 +25,10 @@ export const metadata: Metadata = { title: 'Winter' }
 
 export default async function WinterPage() {
   const actor = await requireActor('/winter')
-  const [winter, company, people, open] = await Promise.all([
+  const [winter, company, people] = await Promise.all([
     getWinter(actor),
     getCompany(actor),
     listPeople(actor),
-    listOpenVisits(actor),
   ])
   const mayPlan = mayDo(actor.role, 'visits.plan')
   const { today } = present(company)
@@ -85,7 +83,6 @@ export default async function WinterPage() {
                       yard={{ id: yard.id, name: yard.name }}
                       waiting={waitingIn(yard)}
                       technicians={visitLeads(people)}
-                      suggestedLead={leastBusy(people, open, today)}
                       save={actions.bookCampaign}
                     />
                   ) : undefined

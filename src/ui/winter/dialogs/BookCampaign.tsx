@@ -14,14 +14,12 @@ export function BookCampaign({
   yard,
   waiting,
   technicians,
-  suggestedLead,
   save,
 }: {
   yard: { id: string; name: string }
   /** How many machines wait and are not booked. */
   waiting: number
   technicians: Option[]
-  suggestedLead: string
   save: (input: CampaignBookingInput) => Promise<Outcome<{ booked: number; left: string[] }>>
 }) {
   const toast = useToast()
@@ -33,7 +31,7 @@ export function BookCampaign({
       start={(): CampaignBookingInput => ({
         id: uuid(),
         yardId: yard.id,
-        leadId: suggestedLead,
+        leadId: '',
         withDue: 'true' as never,
       })}
       action={async (input) => {
@@ -48,7 +46,11 @@ export function BookCampaign({
         One winter visit for every machine that waits, on the day that the order has for it. Fluid is
         reserved; days and people can be changed on each visit.
       </p>
-      <ChoiceEntry name="leadId" label="Technician" options={technicians} placeholder="Choose a technician" />
+      <ChoiceEntry
+        name="leadId"
+        label="Technician"
+        options={[{ value: '', label: 'Whoever has most time on each day' }, ...technicians]}
+      />
       <RadioEntry name="withDue" label="Take along what is due on them?" options={yesNo} />
     </DialogForm>
   )
