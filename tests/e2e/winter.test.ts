@@ -199,3 +199,24 @@ test('spring: flushed before it is tight, and back at work', async () => {
   const csv = await coordinator.page.evaluate(async () => (await fetch('/api/winter?format=csv')).text())
   expect(csv.split('\r\n')[0]).toContain('machine,name,yard,zone,method')
 })
+
+test('a yard’s order of work is booked by whoever has the time, and what was left is told until it is read', async () => {
+  const person = await demo.someone('coordinator')
+  await person.goTo('/winter')
+  const [button] = await person.page.$$eval('main button', (all) =>
+    all.map((each) => each.textContent!).filter((text) => text.startsWith('Book all ')),
+  )
+  await person.press(button!)
+  await person.sees('Whoever has most time on each day')
+  await person.press('Book them')
+  await person.sees('Not booked')
+  const left = await person.page.$$eval('[role=dialog] li', (all) => all.map((each) => each.textContent!))
+  expect(left.length).toBeGreaterThan(0)
+  for (const words of left) expect(words).toMatch(/^[A-Z]+-\d+: .+/)
+  await person.press('Close')
+  await person.goTo('/plan/horizon')
+  const leads = await person.page.$$eval('.horizon-block', (all) =>
+    all.map((each) => each.getAttribute('aria-label')!),
+  )
+  expect(leads.length).toBeGreaterThan(Number(button!.replace('Book all ', '')) - left.length)
+})

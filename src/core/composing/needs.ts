@@ -1,5 +1,4 @@
 import {
-  inSentence,
   instanceKey,
   mayRenew,
   splitInstance,
@@ -9,6 +8,7 @@ import {
   type Use,
 } from '../models'
 import { tighteningOrder } from '../torque'
+import { inSentence } from '../units'
 import { renewsForCertain } from './chosen'
 import { locked, type Part } from './steps'
 import type {

@@ -7,7 +7,6 @@ import {
 } from '../practices'
 import {
   eachStep,
-  inSentence,
   titleOf,
   treatmentNames,
   type Fact,
@@ -18,6 +17,7 @@ import {
   type Treatment,
   type Use,
 } from '../models'
+import { inSentence } from '../units'
 import { plainStep } from './plainStep'
 
 /** What is known of one unit: by the key of a fact, its answer. `drive` comes from its machine. */

@@ -1,7 +1,6 @@
 import {
   fittedIn,
   hoursOrMinutes,
-  inSentence,
   indicesOf,
   instanceKey,
   positionName,
@@ -15,6 +14,7 @@ import {
   type Step,
   type Treatment,
 } from '../models'
+import { inSentence } from '../units'
 import { placeOf, renewsForCertain, type Chosen } from './chosen'
 import { plainStep } from './plainStep'
 import type { PractisedModel } from './practised'

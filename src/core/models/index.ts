@@ -11,7 +11,6 @@ export { titleOf } from './title'
 export { fittedIn, hasOwnClock, mayRenew, renewsWhere } from './taskKinds'
 export {
   hoursOrMinutes,
-  inSentence,
   orientationWords,
   patternWords,
   phaseNames,

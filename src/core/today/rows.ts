@@ -19,6 +19,7 @@ import {
 } from '../plan'
 import type { ComingNeed, StockLine, Supply } from '../stores'
 import { stateRank, type ClockView, type WearView } from '../wear'
+import { inSentence } from '../units'
 import { asStanding } from './standsFor'
 import { firstOfEach, inMorningOrder, mostAtOnce } from './morning'
 import type {
@@ -269,7 +270,7 @@ function pumpOf(view: WearView): DuePump {
 }
 
 function serviceRow(view: WearView, clock: ClockView): BareService {
-  const what = [`${view.machineNumber ?? view.number} ${clock.name.toLowerCase()}`, clock.where]
+  const what = [`${view.machineNumber ?? view.number} ${inSentence(clock.name)}`, clock.where]
   return {
     subject: serviceSubject(view.assemblyId, clock.task, clock.positions),
     positions: clock.positions,

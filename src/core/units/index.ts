@@ -11,5 +11,6 @@ export {
 export { parseNumber, type ParsedNumber } from './parseNumber'
 export { quantitySchema } from './quantitySchema'
 export { readMoney, showMoney } from './money'
+export { inSentence } from './sentence'
 export { metricUnits, usUnits, type UnitPreferences } from './preferences'
 export { unitPreferencesSchema } from './preferencesSchema'

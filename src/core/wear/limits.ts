@@ -1,3 +1,4 @@
+import { inSentence } from '../units'
 import type { ClockView } from './views'
 
 /** A limit in hours that an assembly has not reached yet. */
@@ -26,7 +27,7 @@ export function limitsAhead(
     .flatMap((clock): LimitAhead[] => {
       const left = clock.hoursLimit === null ? 0 : clock.hoursLimit - clock.hoursUsed
       if (left <= 0) return []
-      const name = number === '' ? clock.name : `${number} ${clock.name.toLowerCase()}`
+      const name = number === '' ? clock.name : `${number} ${inSentence(clock.name)}`
       return [
         {
           key: [number, clock.task, ...clock.positions].join(' '),

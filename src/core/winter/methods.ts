@@ -1,3 +1,4 @@
+import { inSentence } from '../units'
 import {
   elementKinds,
   elementLitres,
@@ -220,7 +221,7 @@ export function planMachine(input: {
       if (isFilled(method) && mix === null) why.push('No antifreeze is chosen.')
       if (mix && !mix.ok) why.push(mix.why)
       if (isFilled(method) && unknown.length > 0)
-        why.push(`Nobody knows what it holds: ${unknown.join(', ').toLowerCase()}.`)
+        why.push(`Nobody knows what it holds: ${unknown.map(inSentence).join(', ')}.`)
       return why.map((words) => ({ zone, why: words }))
     }),
   }

@@ -1,5 +1,6 @@
 import { plainStep } from '../composing'
 import type { Phase, Step } from '../models'
+import { inSentence } from '../units'
 import { elementKinds, zoneNames, zoneOf, type CircuitElement, type Zone } from './circuit'
 import { isFilled, type MachinePlan, type Method, type ZonePlan } from './methods'
 
@@ -97,7 +98,7 @@ export const proofAnswers = {
 
 const litres = (value: number) => `${Math.round(value * 10) / 10}\u00a0L`
 const degrees = (value: number) => `${String(Math.round(value * 10) / 10).replace('-', '−')}\u00a0°C`
-const named = (element: CircuitElement) => (element.name || elementKinds[element.kind]).toLowerCase()
+const named = (element: CircuitElement) => inSentence(element.name || elementKinds[element.kind])
 
 const deferring = 'The maker’s manual and local rules come first.'
 
@@ -427,7 +428,7 @@ function turnSteps(work: WinterWork, drawn: string, add: Add): void {
 
 function leaveStep({ zone, unprotected }: ZonePlan, add: Add): void {
   add('protect', `protect/${zone}/leave`, 'leave', 'Leave', zone, {
-    text: `Left as it is: ${unprotected.join(', ').toLowerCase() || zoneNames[zone].toLowerCase()}. Say why; it stands under your name.`,
+    text: `Left as it is: ${unprotected.map(inSentence).join(', ') || zoneNames[zone].toLowerCase()}. Say why; it stands under your name.`,
     asks: {
       question: `left-${zone}`,
       answers: [
@@ -450,8 +451,8 @@ function finishSteps({ meters }: WinterWork, add: Add): void {
   })
   for (const meter of meters)
     add('finish', `finish/meter/${meter.id}`, 'meter', 'Close', null, {
-      text: `Read ${meter.name.toLowerCase()} again: what it shows now closes the protection.`,
-      measure: { what: meter.name.toLowerCase(), unit: meter.unit, min: 0, max: null },
+      text: `Read ${inSentence(meter.name)} again: what it shows now closes the protection.`,
+      measure: { what: inSentence(meter.name), unit: meter.unit, min: 0, max: null },
       gate: true,
     })
   add('finish', 'finish/unlock', 'close', 'Close', null, {

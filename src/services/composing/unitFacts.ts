@@ -3,6 +3,7 @@ import type { UnitFact, UnitFacts, UnitFactInput } from '@/core/composing'
 import { unitFactSchema } from '@/core/composing'
 import { driveFact } from '@/core/fleet'
 import { check, conflict, invalid, notFound } from '@/core/problem'
+import { inSentence } from '@/core/units'
 import { kept, write } from '@/db/house'
 import { assemblies, fittings, machines } from '@/db/fleet'
 import { pumpModelVersions } from '@/db/models'
@@ -60,7 +61,7 @@ export async function learnFact(
     entityId: assemblyId,
     assemblyId,
     action: 'changed',
-    summary: `${pump.number}: ${name.toLowerCase()} is ${answer}`,
+    summary: `${pump.number}: ${inSentence(name)} is ${answer}`,
     before: { [fact]: pump.facts[fact] ?? '' },
     after: { [fact]: answer },
   })

@@ -17,6 +17,7 @@ import {
 import { invalid, notFound, check, idSchema } from '@/core/problem'
 import type { ClockView, WearView } from '@/core/wear'
 import { laidUpWords } from '@/core/winter'
+import { inSentence } from '@/core/units'
 import { write } from '@/db/house'
 import { feeds, type FeedRow } from '@/db/plan'
 import { people } from '@/db/access'
@@ -238,7 +239,7 @@ function visitEvents(
 
 /** What lies behind stands on today: a calendar does not look back. */
 function dueEvent(view: WearView, clock: ClockView, today: string, laidUp = ''): CalendarEvent {
-  const what = [clock.name.toLowerCase(), clock.where].filter(Boolean).join(', ')
+  const what = [inSentence(clock.name), clock.where].filter(Boolean).join(', ')
   const past = clock.aboutDay! < today
   const lines = [
     laidUp,

@@ -2,6 +2,7 @@ import 'server-only'
 import { projectStock, type PartAhead } from '@/core/stores'
 import { visitNumber } from '@/core/plan'
 import { notFound } from '@/core/problem'
+import { inSentence } from '@/core/units'
 import { ourCompany, present, type Actor } from '../house'
 import {
   adviceOn,
@@ -57,7 +58,7 @@ export async function partAhead(actor: Actor, partId: string): Promise<PartAhead
       })),
       ...services.map(({ service, quantity }) => ({
         key: `${service.assemblyId} ${service.name} ${service.where}`,
-        words: [`${service.at}: ${service.name.toLowerCase()}`, service.where].filter(Boolean).join(', '),
+        words: [`${service.at}: ${inSentence(service.name)}`, service.where].filter(Boolean).join(', '),
         visitId: null,
         assemblyId: service.assemblyId,
         day: service.day,

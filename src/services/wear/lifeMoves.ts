@@ -12,6 +12,7 @@ import {
   type TakeOverInput,
   type StartingLife,
 } from '@/core/wear'
+import { inSentence } from '@/core/units'
 import { write } from '@/db/house'
 import { lives, newLife, type LifeRow } from '@/db/wear'
 import { pumpModelVersions } from '@/db/models'
@@ -97,7 +98,7 @@ export async function movePart(actor: Actor, input: MovePartInput): Promise<void
             recordedById: actor.id,
           }),
     ])
-    const names = [move.from, move.to].map((position) => positionName(model, position).toLowerCase())
+    const names = [move.from, move.to].map((position) => inSentence(positionName(model, position)))
     await recordChange(actor, {
       entity: 'assembly',
       entityId: row.id,
@@ -118,8 +119,7 @@ function requireSameKind(model: PumpModel, from: string, to: string): void {
   )
   if (!a || !b) throw invalid({ to: 'This pump has no such position.' })
   const same = a.key === b.key || (a.part !== null && a.part === b.part)
-  if (!same)
-    throw invalid({ to: `The part of ${a.name.toLowerCase()} does not fit ${b.name.toLowerCase()}.` })
+  if (!same) throw invalid({ to: `The part of ${inSentence(a.name)} does not fit ${inSentence(b.name)}.` })
 }
 
 /** The lives that run since the pump was taken over, as the form that sets them right shows them. */

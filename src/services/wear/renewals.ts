@@ -10,6 +10,7 @@ import {
   type ClockStartInput,
   type RenewalInput,
 } from '@/core/wear'
+import { inSentence } from '@/core/units'
 import { write } from '@/db/house'
 import { assemblies, type AssemblyRow } from '@/db/fleet'
 import { lives, newLife } from '@/db/wear'
@@ -116,7 +117,7 @@ export async function recordRenewal(actor: Actor, input: RenewalInput): Promise<
       entityId: row.id,
       assemblyId: row.id,
       action: 'renewed',
-      summary: `${row.number}: ${task.name.toLowerCase()} on ${showDay(renewal.day)}, ${renewal.positions.map((position) => positionName(model, position)).join('; ')}`,
+      summary: `${row.number}: ${inSentence(task.name)} on ${showDay(renewal.day)}, ${renewal.positions.map((position) => positionName(model, position)).join('; ')}`,
       reason: renewal.note,
     })
   })

@@ -13,6 +13,7 @@ import {
   type RulesView,
   type WearView,
 } from '@/core/wear'
+import { inSentence } from '@/core/units'
 import { write } from '@/db/house'
 import { assemblies, type AssemblyRow } from '@/db/fleet'
 import { people } from '@/db/access'
@@ -129,7 +130,7 @@ export async function saveLimit(actor: Actor, input: LimitInput): Promise<void> 
       entityId: assemblyId,
       assemblyId,
       action: 'limitChanged',
-      summary: `${row.number}: ${name.toLowerCase()} every ${limitWords(limit, row.usageScale)}`,
+      summary: `${row.number}: ${inSentence(name)} every ${limitWords(limit, row.usageScale)}`,
       reason: limit.reason,
       before: before ? figures(before) : null,
       after: figures(after),
@@ -154,7 +155,7 @@ export async function clearLimit(
       entityId: input.assemblyId,
       assemblyId: input.assemblyId,
       action: 'limitCleared',
-      summary: `${row.number}: ${name.toLowerCase()} goes by its model again`,
+      summary: `${row.number}: ${inSentence(name)} goes by its model again`,
       before: figures(before),
     })
   })

@@ -16,6 +16,7 @@ import {
   type Task,
 } from '@/core/models'
 import { positionsOf, type WearView } from '@/core/wear'
+import { inSentence } from '@/core/units'
 import { PostMark } from '../graphics/PostMark'
 import { leftWords } from '../wear'
 
@@ -92,7 +93,7 @@ function PositionTicks({
   const all = positionsOf(model, task)
   if (all.length < 2) return null
   return (
-    <div className="compose-inner" role="group" aria-label={`Positions of ${task.name.toLowerCase()}`}>
+    <div className="compose-inner" role="group" aria-label={`Positions of ${inSentence(task.name)}`}>
       {all.map((position) => (
         <FormControlLabel
           key={position}
@@ -135,7 +136,7 @@ function PathChoice({
   return (
     <RadioGroup
       className="compose-inner"
-      aria-label={`Way of doing: ${task.name.toLowerCase()}`}
+      aria-label={`Way of doing: ${inSentence(task.name)}`}
       value={chosen.path ?? present}
       onChange={(event) => change(task.key, { ...chosen, path: event.target.value })}
     >

@@ -1,8 +1,9 @@
 import type { ReactNode } from 'react'
 import { showMinutes } from '@/core/plan'
 import type { ComposedSheet, Saving } from '@/core/composing'
-import { inSentence, type PumpModel } from '@/core/models'
+import { type PumpModel } from '@/core/models'
 import { whereWords } from '@/core/wear'
+import { inSentence } from '@/core/units'
 import { StripComb } from './StripComb'
 import { WhoItTakes } from './WhoItTakes'
 

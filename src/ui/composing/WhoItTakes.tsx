@@ -1,6 +1,7 @@
 import type { ComposedSheet } from '@/core/composing'
-import { inSentence, qualificationNames } from '@/core/models'
+import { qualificationNames } from '@/core/models'
 import { showMinutes } from '@/core/plan'
+import { inSentence } from '@/core/units'
 
 type Props = Pick<ComposedSheet, 'helperMinutes' | 'perhapsMinutes' | 'qualifications'>
 

@@ -4,7 +4,7 @@ import { useMemo } from 'react'
 import { showAge } from '@/core/calendar'
 import { isAcceptedAtOnce, judgeTyped, type TypedReading, type Verdict } from '@/core/hours'
 import { historyOf, type RoundRow } from '@/core/round'
-import { showNumber } from '@/core/units'
+import { inSentence, showNumber } from '@/core/units'
 import { verdictWords } from '../fleet'
 import { PostMark, type PostMarkState } from '../graphics/PostMark'
 import { ReadingBand } from '../graphics/ReadingBand'
@@ -40,7 +40,7 @@ export function RoundLine(props: Props) {
   const value = judged?.value ?? null
   const verdict = judged?.verdict ?? null
   const skipped = state.skipped || row.skipped
-  const label = `${row.number} ${row.name}${row.several ? `, ${row.meterName.toLowerCase()}` : ''}`
+  const label = `${row.number} ${row.name}${row.several ? `, ${inSentence(row.meterName)}` : ''}`
   return (
     <li
       className={['round-line', asked ? '' : 'receding', current ? 'current' : '', state.saved ? 'saved' : '']

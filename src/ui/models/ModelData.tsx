@@ -1,5 +1,5 @@
-import { inSentence, qualificationNames, taskKindNames, type PumpModel, type Task } from '@/core/models'
-import { showNumber } from '@/core/units'
+import { qualificationNames, taskKindNames, type PumpModel, type Task } from '@/core/models'
+import { inSentence, showNumber } from '@/core/units'
 import type { SettledTorque } from '@/core/sheets'
 import { choiceName, practiceOf } from '@/core/practices'
 import { Part } from '../frame/Page'

@@ -1,5 +1,6 @@
-import { inSentence, positionName, type AccessNode, type PumpModel } from '@/core/models'
+import { positionName, type AccessNode, type PumpModel } from '@/core/models'
 import { choiceName, practiceOf } from '@/core/practices'
+import { inSentence } from '@/core/units'
 import { StackDrawing } from '../graphics/StackDrawing'
 import { ModelSteps } from './ModelSteps'
 

@@ -1,4 +1,4 @@
-import { inSentence, qualificationNames } from '@/core/models'
+import { qualificationNames } from '@/core/models'
 import {
   showMinutes,
   visitNumber,
@@ -10,7 +10,7 @@ import {
   type GoesOn,
 } from '@/core/plan'
 import { showAmount } from '@/core/stores'
-import { showNumber } from '@/core/units'
+import { inSentence, showNumber } from '@/core/units'
 import { Link } from '../frame/Link'
 import { Part } from '../frame/Page'
 import { GoingOn } from './GoingOn'

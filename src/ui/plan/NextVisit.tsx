@@ -2,6 +2,7 @@ import { showFarDay } from '@/core/calendar'
 import { showAmount } from '@/core/stores'
 import { showMinutes } from '@/core/plan'
 import type { NextVisitView } from '@/core/today'
+import { inSentence } from '@/core/units'
 
 /** What the next visit would do, why then, and what doing it together saves. */
 export function NextVisit({ visit, today }: { visit: NextVisitView | null; today: string }) {
@@ -31,14 +32,12 @@ export function NextVisit({ visit, today }: { visit: NextVisitView | null; today
       {visit.parts.length > 0 && (
         <p className="second">
           {visit.parts
-            .map(({ name, quantity, unit }) => `${showAmount(quantity, unit)} ${name.toLowerCase()}`)
+            .map(({ name, quantity, unit }) => `${showAmount(quantity, unit)} ${inSentence(name)}`)
             .join(', ')}
         </p>
       )}
       {missing.length > 0 && (
-        <p className="oxide">
-          Not in the stores: {missing.map((part) => part.name.toLowerCase()).join(', ')}
-        </p>
+        <p className="oxide">Not in the stores: {missing.map((part) => inSentence(part.name)).join(', ')}</p>
       )}
     </div>
   )

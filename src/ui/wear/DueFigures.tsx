@@ -5,6 +5,7 @@ import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { useState } from 'react'
 import type { ClockView } from '@/core/wear'
+import { inSentence } from '@/core/units'
 import { Button } from '../frame/Button'
 import { figuresOf } from './figures'
 import { RowHead, Table, TableBody, TableCell, TableRow } from '../table/Table'
@@ -14,7 +15,7 @@ type Props = { clock: ClockView; unit: string; pump: string; today: string; chil
 /** A figure that opens what it was made from. */
 export function DueFigures({ clock, unit, pump, today, children }: Props) {
   const [open, setOpen] = useState(false)
-  const title = [`${pump}: ${clock.name.toLowerCase()}`, clock.where].filter(Boolean).join(', ')
+  const title = [`${pump}: ${inSentence(clock.name)}`, clock.where].filter(Boolean).join(', ')
   return (
     <>
       <button

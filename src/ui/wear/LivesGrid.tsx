@@ -9,7 +9,7 @@ import { Link } from '../frame/Link'
 import { useState } from 'react'
 import { showDay } from '@/core/calendar'
 import type { Outcome } from '@/core/problem'
-import { showNumber } from '@/core/units'
+import { inSentence, showNumber } from '@/core/units'
 import type { MovePartInput, LifeLine, PositionLives, WearView } from '@/core/wear'
 import { MovePart } from './MovePart'
 import { PositionGrid } from '../graphics/PositionGrid'
@@ -47,7 +47,7 @@ export function LivesGrid({ assemblyId, grid, columns, unit, today, show, move }
         fullWidth
         aria-labelledby="lives-title"
       >
-        <DialogTitle id="lives-title">{found ? `Lives at ${found.name.toLowerCase()}` : 'Lives'}</DialogTitle>
+        <DialogTitle id="lives-title">{found ? `Lives at ${inSentence(found.name)}` : 'Lives'}</DialogTitle>
         <DialogContent aria-live="polite">
           {error && <p className="oxide strong">{error}</p>}
           {!found && !error && <p className="second">Looking them up …</p>}

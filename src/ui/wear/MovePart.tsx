@@ -4,6 +4,7 @@ import { useWatch } from 'react-hook-form'
 import { v7 as uuid } from 'uuid'
 import type { Outcome } from '@/core/problem'
 import { endReasons, type MovePartInput, type PositionLives } from '@/core/wear'
+import { inSentence } from '@/core/units'
 import { DialogForm } from '../forms/DialogForm'
 import { ChoiceEntry, FieldRow, options, RadioEntry, TextEntry } from '../forms/entries'
 
@@ -20,7 +21,7 @@ export function MovePart({ assemblyId, position, found, today, move }: Props) {
   return (
     <DialogForm<MovePartInput>
       label="Moved to another bore"
-      title={`Where did the part of ${found.name.toLowerCase()} go?`}
+      title={`Where did the part of ${inSentence(found.name)} go?`}
       schema="movePartSchema"
       start={() => ({
         id: uuid(),

@@ -17,6 +17,7 @@ import type { SheetState, StepState } from '../state'
 import { timeRefusal } from './timers'
 import { proofAnswers } from '../../winter'
 import type { DeviceEntryKind, Done, Payloads } from '../types'
+import { inSentence } from '../../units'
 
 /**
  * What stands in the way of a step, in one sentence; null when it can be done now. First the meters are
@@ -24,7 +25,7 @@ import type { DeviceEntryKind, Done, Payloads } from '../types'
  */
 export function blockedBy(state: SheetState, { step }: StepState): string | null {
   const [unread] = state.unread
-  if (unread) return `Read the meter first: ${unread.name.toLowerCase()}.`
+  if (unread) return `Read the meter first: ${inSentence(unread.name)}.`
   if (wantsSafety(state, step)) return 'Make safe first, and confirm it by name.'
   if (opens(step.phase) && state.energised)
     return 'It was energised again: confirm anew, by name, that it is made safe before anything is opened.'
@@ -142,7 +143,7 @@ export function refusal(
 
 function madeSafeRefusal(state: SheetState): string | null {
   const [unread] = state.unread
-  if (unread) return `Read the meter first: ${unread.name.toLowerCase()}.`
+  if (unread) return `Read the meter first: ${inSentence(unread.name)}.`
   const open = state.steps.find(({ step, state: is }) => step.phase === 'makeSafe' && is === 'open')
   return open ? `Not yet: ${open.step.step.text}` : null
 }

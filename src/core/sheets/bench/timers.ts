@@ -1,6 +1,7 @@
-import { inSentence, treatmentNames, type Treatment } from '../../models'
+import { treatmentNames, type Treatment } from '../../models'
 import type { SheetState, StepState } from '../state'
 import type { SheetEntry, TimerKind } from '../types'
+import { inSentence } from '../../units'
 
 /** A timer of a sheet. What it counts to is derived from entries, so that it survives whatever happens to a tablet. */
 export type SheetTimer = {

@@ -17,7 +17,7 @@ import {
   type SignatureInput,
   type SigningView,
 } from '@/core/sheets'
-import { showNumber } from '@/core/units'
+import { inSentence, showNumber } from '@/core/units'
 import { write } from '@/db/house'
 import { lives, newLife } from '@/db/wear'
 import { sheets, taskRecords, type SheetRow } from '@/db/sheets'
@@ -118,7 +118,7 @@ export async function signSheet(actor: Actor, input: SignatureInput): Promise<vo
     const tooYoung = ending.find(({ life }) => life.startedAt >= at)
     if (tooYoung)
       throw conflict(
-        `${tooYoung.pump}, ${tooYoung.name.toLowerCase()}, was renewed after this sheet’s reading already.`,
+        `${tooYoung.pump}, ${inSentence(tooYoung.name)}, was renewed after this sheet’s reading already.`,
       )
     const lotOf = lotsByPosition(state)
     for (const { life, endReason, seenFailingOn } of reasons)

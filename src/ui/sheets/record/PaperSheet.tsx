@@ -1,7 +1,6 @@
 import { visitNumber } from '@/core/plan'
 import { showAmount } from '@/core/stores'
 import { choiceName, practiceOf } from '@/core/practices'
-import { inSentence } from '@/core/models'
 import {
   boltPlaces,
   looksUpFirst,
@@ -12,6 +11,7 @@ import {
   type SheetLine,
 } from '@/core/sheets'
 import { showTorque } from '@/core/torque'
+import { inSentence } from '@/core/units'
 import { doneWords, phaseNames, torqueFor } from '../words'
 
 /** The whole sheet on paper: every step with its box, its caution and its torque; parts; room for a name. */
