@@ -141,7 +141,7 @@ function layAll(board: Board, saves: Saves): void {
 /** How many steps for how many groups; a small problem is begun anew several times. */
 function stepsFor(groups: number, effort: number): { steps: number; runs: number } {
   const runs = groups <= 40 ? 3 : 1
-  return { runs, steps: max(40, round(effort * min(14_000, 1200 + 60 * groups))) }
+  return { runs, steps: max(40, round(effort * min(24_000, 1200 + 60 * groups))) }
 }
 
 /** What opening a visit costs in the middle: the measure of how much worse a step may be. */
