@@ -230,7 +230,7 @@ function ruin(
   const visits = [...board.visitOn[machine.index]!.values()].filter(({ doing }) => doing.length > 0)
   if (visits.length === 0) return [...own]
   const visit = pick(visits)
-  if (draw < 0.85 || machines.length === 1) {
+  if (draw < 0.65 || machines.length === 1) {
     const one = onVisits(own, [visit], board)
     // The visit and its neighbour in time, so that two may become one.
     if (random() < 0.5 && visits.length > 1) {
