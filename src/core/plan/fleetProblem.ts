@@ -149,14 +149,14 @@ const stays = (visit: FleetVisit, fleet: Fleet) =>
  * notice, and nothing is moved into the next days. Whoever comes in these days anyway may do so on any of them; a machine that is
  * laid up has no crew to tell.
  *
+ * @param away when its machine is at a job, or laid up
  * @param day of the visit; null where it is new, or did not happen
  */
 export function firstDayFor(
-  { noticeDays, terms, machines, today }: Pick<Fleet, 'noticeDays' | 'terms' | 'machines' | 'today'>,
-  machineId: string,
+  { noticeDays, terms, today }: Pick<Fleet, 'noticeDays' | 'terms' | 'today'>,
+  away: readonly Away[],
   day: number | null,
 ): number {
-  const away = machines.find(({ id }) => id === machineId)?.away ?? []
   const stands = away.some(({ kind, from, to }) => kind === 'layUp' && from <= today && today <= to)
   const notice = stands ? 0 : noticeDays
   if (day === null || day < 0) return notice
@@ -179,7 +179,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
     spans.flatMap(({ from, to }) => span(Math.max(0, at(from)), Math.min(horizonDays - 1, at(to))))
   const closed = new Set(daysOf(terms.closed))
   const rate = terms.hourCents / 60
-  const inUse = new Set(machines.map(({ id }) => id))
+  const spells = new Map(machines.map(({ id, away }) => [id, away]))
   const byMachine = new Map<string, FleetService[]>()
   // What a visit of days past is still at is being done, and not planned.
   const inHand = new Set(
@@ -190,14 +190,14 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
     if (
       !standsThen(service, safeDays.get(service.machineId), at) &&
       !inHand.has(service.visitId ?? '') &&
-      inUse.has(service.machineId) &&
+      spells.has(service.machineId) &&
       (service.visitId !== null || at(service.due) < horizonDays)
     )
       byMachine.set(service.machineId, [...(byMachine.get(service.machineId) ?? []), service])
   const asked = [...byMachine.values()].flat()
   const share = 1 - terms.freePercent / 100
   const standing = visits.filter(
-    ({ machineId, day }) => inUse.has(machineId) && at(day) >= 0 && at(day) < horizonDays,
+    ({ machineId, day }) => spells.has(machineId) && at(day) >= 0 && at(day) < horizonDays,
   )
   const tasksOf = (visit: FleetVisit) => asked.filter(({ visitId }) => visitId === visit.id).map(serviceId)
   const allOf = (visit: FleetVisit) => [
@@ -258,12 +258,12 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
           tools: fleet.tools,
           shut: shutOf.get(service.machineId)!,
           safeDay: safeDays.get(service.machineId),
-          firstDay: (day) => firstDayFor(fleet, service.machineId, day),
+          firstDay: (day) => firstDayFor(fleet, spells.get(service.machineId)!, day),
         }),
       ),
       ...fleet.winters.flatMap((winter) => {
         const visit = standing.find(({ id }) => id === winter.visitId)
-        if (!inUse.has(winter.machineId) || (winter.visitId !== null && !visit)) return []
+        if (!spells.has(winter.machineId) || (winter.visitId !== null && !visit)) return []
         return winterTask(fleet, winter, visit, byMachine.get(winter.machineId) ?? []) ?? []
       }),
       // What winter takes besides its services: a piece of work that stays where it is.
@@ -502,3 +502,7 @@ function accessOf(services: readonly Working[]): Record<string, number> {
 
 const span = (from: number, to: number) =>
   Array.from({ length: Math.max(0, to - from + 1) }, (_, at) => from + at)
+
+/** When a machine of the fleet is at a job, or laid up. */
+export const awayOf = ({ machines }: Pick<Fleet, 'machines'>, machineId: string): readonly Away[] =>
+  machines.find(({ id }) => id === machineId)?.away ?? []

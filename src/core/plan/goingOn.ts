@@ -1,5 +1,5 @@
 import { addDays, daysBetween } from '../calendar'
-import { runningOf, serviceId, type Fleet } from './fleetProblem'
+import { awayOf, runningOf, serviceId, type Fleet } from './fleetProblem'
 import {
   checkPlan,
   toolsOf,
@@ -161,8 +161,7 @@ function returnsOf(fleet: Fleet, visits: readonly PlannedVisit[]): Set<string> {
       .filter(({ tasks }) => tasks.some((id) => back.has(id)))
       .filter(({ machine, day }) => {
         const on = addDays(fleet.today, day)
-        const away = fleet.machines.find(({ id }) => id === machine)?.away ?? []
-        const others = [...away.filter(({ kind }) => kind === 'job'), ...fleet.terms.closed]
+        const others = [...awayOf(fleet, machine).filter(({ kind }) => kind === 'job'), ...fleet.terms.closed]
         return !others.some(({ from, to }) => from <= on && on <= to)
       })
       .map(({ machine, day }) => `${machine} ${day}`),

@@ -1,6 +1,6 @@
 import { daysBetween, type Day } from '../calendar'
 import { checkFleet, type FleetViolation } from './goingOn'
-import { firstDayFor, fleetProblem, serviceId, type Fleet, type FleetService } from './fleetProblem'
+import { awayOf, firstDayFor, fleetProblem, serviceId, type Fleet, type FleetService } from './fleetProblem'
 import { planCost, visitWork, type PlannedVisit, type PlanProblem } from './planner'
 
 /** The visits that are booked, as the planner counts them; who helps is not booked. */
@@ -95,6 +95,10 @@ export function violationWords(
 /** Whether it is not its window that a day is too early for, but those who are to be told. */
 function isTooSoon(fleet: Fleet, { window, visitId, machineId }: FleetService, day: number): boolean {
   const visit = fleet.visits.find(({ id }) => id === visitId)
-  const first = firstDayFor(fleet, machineId, visit ? daysBetween(fleet.today, visit.day) : null)
+  const first = firstDayFor(
+    fleet,
+    awayOf(fleet, machineId),
+    visit ? daysBetween(fleet.today, visit.day) : null,
+  )
   return day < first && (window === null || daysBetween(fleet.today, window.from) <= day)
 }

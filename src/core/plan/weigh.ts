@@ -1,5 +1,13 @@
 import { addDays, daysBetween, type Day } from '../calendar'
-import { firstDayFor, fleetProblem, serviceId, workOf, type Fleet, type FleetService } from './fleetProblem'
+import {
+  awayOf,
+  firstDayFor,
+  fleetProblem,
+  serviceId,
+  workOf,
+  type Fleet,
+  type FleetService,
+} from './fleetProblem'
 import { checkFleet, reserving, runningOfPlanned } from './goingOn'
 import { planCost, planVisits, visitWork, type PlannedVisit, type PlanProblem } from './planner'
 import type { Running } from './runsOver'
@@ -49,7 +57,11 @@ export async function weighVisit(fleet: Fleet, deciding: Deciding): Promise<Weig
   const asked = services.map((service) => ({ ...service, visitId: null }))
   const keys = new Set(asked.map(serviceId))
   const moved = fleet.visits.find(({ id }) => id === visitId)
-  const earliest = firstDayFor(fleet, machineId, moved ? daysBetween(fleet.today, moved.day) : null)
+  const earliest = firstDayFor(
+    fleet,
+    awayOf(fleet, machineId),
+    moved ? daysBetween(fleet.today, moved.day) : null,
+  )
   const around: Fleet = {
     ...fleet,
     // Those whose visit is of the next days know of it.
