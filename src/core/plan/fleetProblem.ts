@@ -94,7 +94,7 @@ export type Fleet = {
   }[]
   machines: { id: string; number: string; name: string; yardId: string; away: Away[] }[]
   /** Parts of which there are too few for everything that is due: free by each day from today on. */
-  stock: { part: string; byDay: number[] }[]
+  stock: { part: string; name?: string; byDay: number[] }[]
   winters: FleetWinter[]
   /** Chance that frost has come by each day from today on, by yard and by what stands it. */
   frosts: Record<string, number[]>
@@ -239,7 +239,7 @@ export function fleetProblem(fleet: Fleet): PlanProblem {
       places === null ? [] : [{ yard: yardId, places }],
     ),
     tools: fleet.tools.map(({ id, count }) => ({ id, count })),
-    stock: fleet.stock,
+    stock: fleet.stock.map(({ part, byDay }) => ({ part, byDay })),
     machines: machines.map(({ id, yardId, away }) => ({
       id,
       yard: yardId,

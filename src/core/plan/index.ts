@@ -99,6 +99,7 @@ export {
   type Lens,
 } from './horizon'
 export type { PlannerAnswers, PlannerAsks } from './messages'
+export { reasonWords } from './reasonWords'
 export { bookedPlan, tryMove, violationWords, type MoveTrial } from './tryMove'
 export { changeNames, whatIf, type FleetChange, type WhatIfAnswer } from './whatIf'
 export { bundlesOf, type Bundle, type Bundling, type GoesAlong } from './bundles'

@@ -10,6 +10,7 @@ import {
 } from './fleetProblem'
 import { checkFleet, reserving, runningOfPlanned } from './goingOn'
 import { planCost, planVisits, visitWork, type PlannedVisit, type PlanProblem } from './planner'
+import { reasonWords } from './reasonWords'
 import type { Running } from './runsOver'
 import { bookedPlan, violationWords } from './tryMove'
 
@@ -102,7 +103,7 @@ export async function weighVisit(fleet: Fleet, deciding: Deciding): Promise<Weig
     minutesAlone: alone,
     helperMinutes: services.reduce((sum, { shape }) => sum + shape.helperMinutes, 0),
     best,
-    why: placed.why,
+    why: placed.why && reasonWords(placed.why, fleet),
     place,
     waits: await whatWaits(fleet, around, machineId, asked, { earliest, best: best?.day ?? null }),
   }

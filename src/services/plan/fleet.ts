@@ -177,7 +177,7 @@ function scarceStock(
     // What later visits have reserved is not free before them.
     for (let at = Math.min(stocked.leadDays, days) - 2; at >= 0; at--)
       byDay[at] = Math.min(byDay[at]!, byDay[at + 1]!)
-    return [{ part, byDay }]
+    return [{ part, name: `${stocked.number} ${stocked.name}`, byDay }]
   })
 }
 

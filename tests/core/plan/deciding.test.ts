@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { decisionTake, slipsOf, weighVisit, type Lending } from '@/core/plan'
+import { decisionTake, reasonWords, slipsOf, weighVisit, type Lending } from '@/core/plan'
 import { fleet, monday, service, visit } from '../../support/planFleet'
 
 const item = (task: string, ...positions: string[]) => ({ assemblyId: 'P-04', task, positions })
@@ -206,4 +206,25 @@ describe('visits that no longer fit', () => {
       ),
     ).toEqual([['The machine is away, or the company is closed, that day.']])
   })
+})
+
+test('why no day holds it names days, machines, tools and parts as people do', () => {
+  const given = fleet({
+    machines: [{ id: '0b6f-m', number: 'T-04', name: 'trailer', yardId: 'y', away: [] }],
+    tools: [{ id: '0b6f-t', name: 'Seal puller', serves: [], count: 0 }],
+    stock: [{ part: '0b6f-p', name: 'OR-31 O-ring', byDay: [] }],
+    terms: { ...fleet().terms, benches: [{ yardId: '0b6f-y', places: 0 }] },
+  })
+  const words = (reason: string) => reasonWords(reason, given).replaceAll('\u00a0', ' ')
+  expect(words('0b6f-m cannot be worked on from day 0 to 13.')).toBe(
+    'T-04 cannot be worked on from 3 Aug to 16 Aug.',
+  )
+  expect(words('There is no 0b6f-t.')).toBe('There is no Seal puller.')
+  expect(words('3 of 0b6f-p are wanted, 2 are there on day 2.')).toBe(
+    '3 of OR-31 O-ring are wanted, 2 are there on 5 Aug.',
+  )
+  expect(words('0b6f-y has no bench.')).toBe('Its yard has no bench.')
+  expect(words('Nobody has electrical and lifting.')).toBe(
+    'Nobody is qualified for electrical isolation and qualified for lifting and slinging.',
+  )
 })

@@ -3,8 +3,16 @@
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import { useState } from 'react'
-import { addDays, showDay } from '@/core/calendar'
-import { proposalKinds, serviceId, showMinutes, type Fleet, type Proposal, type Unplaced } from '@/core/plan'
+import { showDay } from '@/core/calendar'
+import {
+  proposalKinds,
+  reasonWords,
+  serviceId,
+  showMinutes,
+  type Fleet,
+  type Proposal,
+  type Unplaced,
+} from '@/core/plan'
 import { Button } from '../../frame/Button'
 
 type Props = {
@@ -117,7 +125,7 @@ export function ProposalList({ proposals, unplaced, says, fleet, look, take, lea
                   <span>
                     <strong>{machine?.number}</strong> {service?.name ?? (winter && 'make safe for winter')}
                     {/~\d+$/.test(task) && ', the time after'}
-                    <span className="second block">{plainReason(reason, fleet)}</span>
+                    <span className="second block">{reasonWords(reason, fleet)}</span>
                   </span>
                 </li>
               )
@@ -134,16 +142,4 @@ function whatWords({ services, winter }: Proposal): string {
   const count = services.length === 1 ? '1 service' : `${services.length} services`
   if (winter === '') return services.length === 0 ? 'winter' : count
   return services.length === 0 ? 'made safe for winter' : `made safe for winter, ${count}`
-}
-
-/** The planner's reason with days and machines as people name them. */
-function plainReason(reason: string, fleet: Fleet): string {
-  const dated = reason.replace(
-    /\bday (-?\d+)( to (-?\d+))?/g,
-    (_all, from: string, _to: string, to?: string) => {
-      const name = (number: string) => showDay(addDays(fleet.today, Number(number)), fleet.today)
-      return to === undefined ? name(from) : `${name(from)} to ${name(to)}`
-    },
-  )
-  return fleet.machines.reduce((words, { id, number }) => words.replaceAll(id, number), dated)
 }
