@@ -78,6 +78,7 @@ test('what is due on one machine is one row: opened, one service taken out, book
   await inRow(person, 'V-12', 'Book all this')
   await person.sees('Together 1 h 12 min')
   await person.sees('The cheapest day on which everything is there.')
+  await person.sees('It is made safe for winter: running it')
   // The oil is left for later: what the rest takes is told at once.
   await person.page.$$eval('[role=dialog] .choices label', (labels) =>
     (labels.find((each) => each.textContent!.includes('Change engine oil')) as HTMLElement).click(),

@@ -8,7 +8,7 @@ import { sheetState } from '@/core/sheets'
 import { weatherAnswer } from '@/demo/weather'
 import { receivePart, savePart } from '@/services/stores'
 import { addPerson } from '@/services/access'
-import { bookCampaign, bookVisit, getVisit, listOpenVisits, saveCrew } from '@/services/plan'
+import { bookCampaign, bookVisit, getVisit, listOpenVisits, openDecision, saveCrew } from '@/services/plan'
 import { entriesOf, startSheet } from '@/services/sheets'
 import { recordReading, spellsOf } from '@/services/hours'
 import {
@@ -128,6 +128,9 @@ test('what is protected holds until it runs, and frost on what is void exposes i
     expect(await stateOf()).toBe('failed')
     await note({ kind: 'proof', zone: 'pump', passed: true, measuredC: '-25' as never })
     expect(await stateOf()).toBe('protected')
+    // Whoever plans other work on it is told what that undoes.
+    const heldNow = async () => (await openDecision(shop.coordinator, { machineId: shop.machineId })).held
+    expect(await heldNow()).toMatch(/^It is made safe for winter: running it.*undoes that\./)
     expect((await getWinter(shop.coordinator)).counts).toMatchObject({ safe: 1, waiting: 0, atRisk: 0 })
     await at('2026-10-20', async () => {
       await recordReading(shop.technician, {
@@ -406,6 +409,7 @@ test('other services come first on the sheet, and spring brings it back', () =>
     await at('2026-11-02', async () => {
       const service = { ...winterVisit('lay', '2026-11-02', items), winter: '' as const }
       await bookVisit(shop.coordinator, service)
+      expect((await getVisit(shop.technician, service.id)).held).toMatch(/undoes that/)
       const { id } = await startSheet(shop.technician, { id: uuid(), visitId: service.id })
       const tablet = new Tablet(shop.technician, id)
       await tablet.send(

@@ -97,6 +97,8 @@ export type DecidedService = BookableClock & { visitId: string | null }
 
 /** What somebody who decides a visit of a machine chooses from. */
 export type DecisionPage = {
+  /** What work on the machine has to mind while it must not be started; blank otherwise. */
+  held: string
   machine: { id: string; number: string; name: string }
   services: DecidedService[]
   /** Visits of the machine that may be changed here. */

@@ -92,6 +92,8 @@ export type VisitPage = VisitLine & {
   note: string
   endReason: string
   notice: string
+  /** What work on its machine has to mind while that must not be started; blank otherwise. */
+  held: string
   parts: (ComposedSheet['parts'][number] & { stock: VisitStock | null })[]
   tools: ComposedSheet['tools']
   /** What only a finding will ask for. */

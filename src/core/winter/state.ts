@@ -205,3 +205,10 @@ export function inThisWinter(
 export function laidUpWords(state: ZoneState): string {
   return state === 'exposed' ? 'Exposed to frost: do not start' : 'Laid up: do not start'
 }
+
+/** What work on a machine that must not be started has to mind. */
+export function workOnHeldWords(state: ZoneState): string {
+  return state === 'exposed'
+    ? 'It was exposed to frost: nothing of it is run before it has been looked through.'
+    : 'It is made safe for winter: running it, also to prove this work, undoes that. Protect it anew afterwards, or bring it back first.'
+}

@@ -21,6 +21,7 @@ import { composeOrRefuse, placeAndItems, unitsOf } from '../composing'
 import { loadBook, missingFor, modelsOfVersions } from '../stores'
 import { listWear } from '../wear'
 import { loadFleet } from './fleet'
+import { heldWords } from '../winter'
 import { readServices } from './services'
 import { loadCrew } from './terms'
 import { listOpenVisits } from './visits'
@@ -32,18 +33,20 @@ const weeksAhead = 26
 export async function openDecision(actor: Actor, input: OpenDecisionInput): Promise<DecisionPage> {
   requirePermission(actor, 'visits.plan')
   const { machineId } = check(openDecisionSchema, input)
-  const [machine, wear, open, crew, company] = await Promise.all([
+  const [machine, wear, open, crew, company, held] = await Promise.all([
     machines.byId(machineId),
     listWear(actor),
     listOpenVisits(actor),
     loadCrew(),
     ourCompany(),
+    heldWords(actor, machineId),
   ])
   if (!machine) throw notFound('This machine')
   const own = open.filter((visit) => visit.machineNumber === machine.number)
   const views = wear.filter((view) => view.machineNumber === machine.number && view.started)
   const changeable = own.filter((visit) => whyPinned(visit) === null)
   return {
+    held,
     machine: { id: machine.id, number: machine.number, name: machine.name },
     services: views.flatMap((view): DecidedService[] => [
       ...bookable(view, own)

@@ -32,7 +32,7 @@ import { listWrenches } from '../tools'
 import { composeItems, modelsOf, unitsOf } from '../composing'
 import { loadBook, modelsOfVersions } from '../stores'
 import { renewalRates } from '../wear'
-import { winterPart } from '../winter'
+import { heldWords, winterPart } from '../winter'
 import { loadCrew, loadPlanTerms } from './terms'
 
 export const openStates = (Object.keys(visitStates) as VisitState[]).filter(isOpen)
@@ -76,7 +76,7 @@ export async function visitAt(reference: string): Promise<VisitRow> {
 }
 
 /** A visit with its preparation, composed from the very model versions it was booked with. */
-export async function getVisit(_actor: Actor, reference: string): Promise<VisitPage> {
+export async function getVisit(actor: Actor, reference: string): Promise<VisitPage> {
   const row = await visitAt(reference)
   const [line] = await asLines([row])
   const units = await unitsOf(row.items)
@@ -95,6 +95,7 @@ export async function getVisit(_actor: Actor, reference: string): Promise<VisitP
     ...line!,
     note: row.note,
     endReason: row.endReason,
+    held: isOpen(row.state) && row.winter === '' ? await heldWords(actor, row.machineId) : '',
     notice: [...new Set([...models.values()].map((model) => model.notice))].filter(Boolean).join(' '),
     parts: await stockFor(row, sheet.parts),
     tools: sheet.tools,

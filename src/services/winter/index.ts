@@ -6,6 +6,13 @@ export { compareMethods, getMachineWinter, workOf } from './machine'
 export { seasonReport } from './report'
 export { loadMachines, saveCircuit } from './plans'
 export { listProducts, saveProduct } from './products'
-export { laidUpMachines, loadStandings, recordMoved, recordWinter, winterStanding } from './standings'
+export {
+  heldWords,
+  laidUpMachines,
+  loadStandings,
+  recordMoved,
+  recordWinter,
+  winterStanding,
+} from './standings'
 export { getTerms, loadTerms, saveTerms } from './terms'
 export { keepWinter, pouredOn, pumpsOn, winterMinutes, winterPart } from './sheet'

@@ -13,6 +13,7 @@ import {
   winterNoteNames,
   winterNoteSchema,
   winterState,
+  workOnHeldWords,
   worstState,
   zoneNames,
   zonesOf,
@@ -288,6 +289,12 @@ const heldStates: readonly ZoneState[] = ['protected', 'unproved', 'exposed']
 
 /** Whether a machine in this state must not be started. */
 export const isHeld = (state: ZoneState) => heldStates.includes(state)
+
+/** What work on a machine has to mind while it must not be started; blank otherwise. */
+export async function heldWords(actor: Actor, machineId: string | null): Promise<string> {
+  const state = machineId === null ? null : await winterStanding(actor, machineId)
+  return state !== null && isHeld(state) ? workOnHeldWords(state) : ''
+}
 
 /** The machines that must not be started now, each with how it stands. */
 export async function laidUpMachines(): Promise<Map<string, ZoneState>> {

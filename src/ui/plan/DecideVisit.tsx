@@ -330,6 +330,7 @@ function Weighing({ page, first, machineId, visitId, currency, weigh }: Weighing
           </Button>
         </p>
       )}
+      {page.held && <p className="caution">{page.held}</p>}
       <p>
         <strong>Together {showMinutes(minutes)}</strong>
         {minutesAlone > minutes && (

@@ -23,6 +23,11 @@ export function Packet({ visit, pick, code }: Props) {
         Isolate and lock out every energy source, relieve stored pressure and prove zero before a fitting is
         loosened. Any injection wound is an emergency. {visit.notice}
       </Note>
+      {visit.held && (
+        <Note tone="oxide" title="Do not start.">
+          {visit.held}
+        </Note>
+      )}
       <div className="columns">
         <Part title="Services" aside={`about ${showMinutes(visit.minutes)}`}>
           <ul className="line-list">

@@ -102,6 +102,11 @@ export default async function VisitDetails({ params }: { params: Promise<{ visit
             record.
           </Note>
         )}
+        {visit.held && (
+          <Note tone="oxide" title="Do not start.">
+            {visit.held} <Link href={`/winter/${visit.machineNumber}`}>Its winter</Link>
+          </Note>
+        )}
         {late.length > 0 && isOpen(visit.state) && (
           <Note tone="oxide" title="Parts that will not arrive in time:">
             {late
