@@ -80,7 +80,21 @@ async function barriers(person: Person, theme: 'light' | 'dark', rules: string[]
   }, rules)
 }
 
-test('every main view has no barrier in either theme, and runs only scripts of its own', async () => {
+const phone = { width: 390, height: 844 }
+
+/** How wide the page that is open would be on a phone. */
+async function widthOnPhone({ page }: Person): Promise<number> {
+  const before = page.viewport()
+  await page.setViewport(phone)
+  const width = await page.evaluate(
+    () =>
+      new Promise<number>((tell) => requestAnimationFrame(() => tell(document.documentElement.scrollWidth))),
+  )
+  await page.setViewport(before)
+  return width
+}
+
+test('every main view has no barrier in either theme, fits a phone, and runs only scripts of its own', async () => {
   const person = await demo.someone('coordinator')
   const refused: string[] = []
   person.page.on('console', (message) => {
@@ -96,6 +110,8 @@ test('every main view has no barrier in either theme, and runs only scripts of i
       ...(await barriers(person, 'dark', ['color-contrast'])),
     ]
     if (own.length > 0) found[view] = own
+    const wide = await widthOnPhone(person)
+    if (wide > phone.width) found[`${view} on a phone`] = [`moves sideways: ${wide} wide`]
   }
   expect(found).toEqual({})
   expect(refused).toEqual([])

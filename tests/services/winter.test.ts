@@ -129,7 +129,8 @@ test('what is protected holds until it runs, and frost on what is void exposes i
     await note({ kind: 'proof', zone: 'pump', passed: true, measuredC: '-25' as never })
     expect(await stateOf()).toBe('protected')
     // Whoever plans other work on it is told what that undoes.
-    const heldNow = async () => (await openDecision(shop.coordinator, { machineId: shop.machineId })).held
+    const heldNow = async () =>
+      (await openDecision(shop.coordinator, { machineId: shop.machineId, visitId: null })).held
     expect(await heldNow()).toMatch(/^It is made safe for winter: running it.*undoes that\./)
     expect((await getWinter(shop.coordinator)).counts).toMatchObject({ safe: 1, waiting: 0, atRisk: 0 })
     await at('2026-10-20', async () => {

@@ -50,69 +50,73 @@ export default async function CrewPage() {
         {crew.length === 0 ? (
           <EmptyState title="Nobody to plan yet">Add technicians under Settings, People.</EmptyState>
         ) : (
-          <Table>
-            <TableHead>
-              <TableRow>
-                <HeadCell>Technician</HeadCell>
-                <HeadCell>Days</HeadCell>
-                <HeadCell className="right">A day</HeadCell>
-                <HeadCell>Starts from</HeadCell>
-                <HeadCell>Qualified for</HeadCell>
-                <HeadCell>Away</HeadCell>
-                <HeadCell>
-                  <span className="visually-hidden">Change</span>
-                </HeadCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {crew.map((member) => (
-                <TableRow key={member.id}>
-                  <RowHead>{member.name}</RowHead>
-                  <TableCell>
-                    {member.days.map((day) => weekdayNames[day - 1]).join(', ') || 'none'}
-                  </TableCell>
-                  <TableCell className="right nowrap">{showMinutes(member.minutes)}</TableCell>
-                  <TableCell>{yardName(member.yardId) ?? '–'}</TableCell>
-                  <TableCell>
-                    {member.skills === null
-                      ? 'not said: taken for any'
-                      : member.skills
-                          .map((skill) =>
-                            qualificationNames[skill as (typeof qualifications)[number]].replace(
-                              /^qualified for /,
-                              '',
-                            ),
-                          )
-                          .join(', ') || 'nothing that local codes ask for'}
-                  </TableCell>
-                  <TableCell>
-                    {member.leave
-                      .filter(({ to }) => to >= today)
-                      .map(({ from, to }) => `${showDay(from, today)} to ${showDay(to, today)}`)
-                      .join('; ') || '–'}
-                  </TableCell>
-                  <TableCell className="right">
-                    {mayPlan && (
-                      <CrewDialog
-                        name={member.name}
-                        start={{
-                          personId: member.id,
-                          version: member.version,
-                          yardId: member.yardId,
-                          days: member.days,
-                          minutes: member.minutes,
-                          skills: (member.skills ?? [...qualifications]) as (typeof qualifications)[number][],
-                          leave: member.leave,
-                        }}
-                        yards={yards}
-                        save={actions.saveCrew}
-                      />
-                    )}
-                  </TableCell>
+          <div className="scrolls">
+            <Table>
+              <TableHead>
+                <TableRow>
+                  <HeadCell>Technician</HeadCell>
+                  <HeadCell>Days</HeadCell>
+                  <HeadCell className="right">A day</HeadCell>
+                  <HeadCell>Starts from</HeadCell>
+                  <HeadCell>Qualified for</HeadCell>
+                  <HeadCell>Away</HeadCell>
+                  <HeadCell>
+                    <span className="visually-hidden">Change</span>
+                  </HeadCell>
                 </TableRow>
-              ))}
-            </TableBody>
-          </Table>
+              </TableHead>
+              <TableBody>
+                {crew.map((member) => (
+                  <TableRow key={member.id}>
+                    <RowHead>{member.name}</RowHead>
+                    <TableCell>
+                      {member.days.map((day) => weekdayNames[day - 1]).join(', ') || 'none'}
+                    </TableCell>
+                    <TableCell className="right nowrap">{showMinutes(member.minutes)}</TableCell>
+                    <TableCell>{yardName(member.yardId) ?? '–'}</TableCell>
+                    <TableCell>
+                      {member.skills === null
+                        ? 'not said: taken for any'
+                        : member.skills
+                            .map((skill) =>
+                              qualificationNames[skill as (typeof qualifications)[number]].replace(
+                                /^qualified for /,
+                                '',
+                              ),
+                            )
+                            .join(', ') || 'nothing that local codes ask for'}
+                    </TableCell>
+                    <TableCell>
+                      {member.leave
+                        .filter(({ to }) => to >= today)
+                        .map(({ from, to }) => `${showDay(from, today)} to ${showDay(to, today)}`)
+                        .join('; ') || '–'}
+                    </TableCell>
+                    <TableCell className="right">
+                      {mayPlan && (
+                        <CrewDialog
+                          name={member.name}
+                          start={{
+                            personId: member.id,
+                            version: member.version,
+                            yardId: member.yardId,
+                            days: member.days,
+                            minutes: member.minutes,
+                            skills: (member.skills ?? [
+                              ...qualifications,
+                            ]) as (typeof qualifications)[number][],
+                            leave: member.leave,
+                          }}
+                          yards={yards}
+                          save={actions.saveCrew}
+                        />
+                      )}
+                    </TableCell>
+                  </TableRow>
+                ))}
+              </TableBody>
+            </Table>
+          </div>
         )}
         <Part
           title="What planning goes by"

@@ -36,45 +36,48 @@ export default async function ReportPage() {
       }
     >
       <WinterTabs active="report" />
-      <Table>
-        <TableHead>
-          <TableRow>
-            <HeadCell>Machine</HeadCell>
-            <HeadCell>Zone</HeadCell>
-            <HeadCell>Method</HeadCell>
-            <HeadCell>State</HeadCell>
-            <HeadCell>Done</HeadCell>
-            <HeadCell className="right">Litres</HeadCell>
-            <HeadCell>Proof</HeadCell>
-            <HeadCell>Damage, or why</HeadCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {lines.map((line, at) => (
-            <TableRow key={`${line.number} ${line.zone}`}>
-              <TableCell>
-                {lines[at - 1]?.number !== line.number && (
-                  <>
-                    <span className="strong">{line.number}</span> <span className="second">{line.yard}</span>
-                  </>
-                )}
-              </TableCell>
-              <TableCell>{line.zone}</TableCell>
-              <TableCell>
-                {line.done || <span className="second">{methodNames[line.method]}, open</span>}
-              </TableCell>
-              <TableCell className={stateInk[line.state]}>{stateNames[line.state]}</TableCell>
-              <TableCell>{line.day ? `${showDay(line.day, today)}, ${line.by}` : ''}</TableCell>
-              <TableCell className="right nowrap">
-                {line.litres === null ? '' : showLitres(line.litres)}
-                {line.downToC !== null && <span className="second"> to {showDegrees(line.downToC)}</span>}
-              </TableCell>
-              <TableCell>{line.proof}</TableCell>
-              <TableCell className={line.damage ? 'oxide' : ''}>{line.damage || line.says}</TableCell>
+      <div className="scrolls">
+        <Table>
+          <TableHead>
+            <TableRow>
+              <HeadCell>Machine</HeadCell>
+              <HeadCell>Zone</HeadCell>
+              <HeadCell>Method</HeadCell>
+              <HeadCell>State</HeadCell>
+              <HeadCell>Done</HeadCell>
+              <HeadCell className="right">Litres</HeadCell>
+              <HeadCell>Proof</HeadCell>
+              <HeadCell>Damage, or why</HeadCell>
             </TableRow>
-          ))}
-        </TableBody>
-      </Table>
+          </TableHead>
+          <TableBody>
+            {lines.map((line, at) => (
+              <TableRow key={`${line.number} ${line.zone}`}>
+                <TableCell>
+                  {lines[at - 1]?.number !== line.number && (
+                    <>
+                      <span className="strong">{line.number}</span>{' '}
+                      <span className="second">{line.yard}</span>
+                    </>
+                  )}
+                </TableCell>
+                <TableCell>{line.zone}</TableCell>
+                <TableCell>
+                  {line.done || <span className="second">{methodNames[line.method]}, open</span>}
+                </TableCell>
+                <TableCell className={stateInk[line.state]}>{stateNames[line.state]}</TableCell>
+                <TableCell>{line.day ? `${showDay(line.day, today)}, ${line.by}` : ''}</TableCell>
+                <TableCell className="right nowrap">
+                  {line.litres === null ? '' : showLitres(line.litres)}
+                  {line.downToC !== null && <span className="second"> to {showDegrees(line.downToC)}</span>}
+                </TableCell>
+                <TableCell>{line.proof}</TableCell>
+                <TableCell className={line.damage ? 'oxide' : ''}>{line.damage || line.says}</TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      </div>
     </Page>
   )
 }
