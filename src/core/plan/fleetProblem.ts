@@ -92,7 +92,15 @@ export type Fleet = {
     skills: string[] | null
     leave: Span[]
   }[]
-  machines: { id: string; number: string; name: string; yardId: string; away: Away[] }[]
+  machines: {
+    id: string
+    number: string
+    name: string
+    yardId: string
+    away: Away[]
+    /** What work on it has to mind while it must not be started. */
+    held?: string
+  }[]
   /** Parts of which there are too few for everything that is due: free by each day from today on. */
   stock: { part: string; name?: string; byDay: number[] }[]
   winters: FleetWinter[]

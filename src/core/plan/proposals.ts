@@ -49,6 +49,8 @@ export type Proposal = {
     where: string
     pump: string
   }[]
+  /** What its work has to mind, as its machine stands; blank for nothing. */
+  minds: string
   /** Why, in words and figures. */
   reasons: string[]
 }
@@ -132,6 +134,7 @@ export function proposalsOf(
       services: services.map(({ assemblyId, task, positions, name, where, pump }) => ({
         ...{ assemblyId, task, positions, name, where, pump },
       })),
+      minds: services.length > 0 ? (own?.held ?? '') : '',
       reasons: reasonsOf(fleet, problem, each, services, base, instead, currency),
     })
   }

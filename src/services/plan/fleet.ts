@@ -2,6 +2,7 @@ import 'server-only'
 import { addDays } from '@/core/calendar'
 import type { Fleet, FleetService } from '@/core/plan'
 import { availability, type Book } from '@/core/stores'
+import { workOnHeldWords } from '@/core/winter'
 import { kept, same } from '@/db/house'
 import { machines } from '@/db/fleet'
 import { tools } from '@/db/tools'
@@ -63,7 +64,8 @@ async function gather(
   const machineOf = new Map(machineRows.map((machine) => [machine.number, machine]))
   const until = addDays(today, weeks * 7)
   // One that waits to be made safe for winter is held in the lay-up that is to come.
-  const held = new Set([...winter.held, ...winter.needs.map(({ machineId }) => machineId)])
+  const heldNow = new Map(winter.held.map(({ machineId, state }) => [machineId, workOnHeldWords(state)]))
+  const held = new Set([...heldNow.keys(), ...winter.needs.map(({ machineId }) => machineId)])
   const services: FleetService[] = []
   for (const view of wear) {
     const machine = view.machineNumber === null ? undefined : machineOf.get(view.machineNumber)
@@ -95,6 +97,7 @@ async function gather(
         number,
         name,
         yardId,
+        held: heldNow.get(id) ?? '',
         away: (spells.get(id) ?? []).map(({ fromDay, toDay, kind }) => ({
           from: fromDay,
           to: toDay ?? until,

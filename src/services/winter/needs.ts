@@ -1,6 +1,6 @@
 import 'server-only'
 import { addDays, type Day } from '@/core/calendar'
-import { frostCurve } from '@/core/winter'
+import { frostCurve, type ZoneState } from '@/core/winter'
 import { kept } from '@/db/house'
 import { now } from '../house'
 import { isHeld } from './standings'
@@ -13,7 +13,7 @@ export type WinterNeeds = {
   frosts: Record<string, number[]>
   risk: number
   /** Machines that must not be started until they are brought back. */
-  held: string[]
+  held: { machineId: string; state: ZoneState }[]
 }
 
 /** Planning looks so many days ahead at most. */
@@ -40,7 +40,9 @@ export function winterNeeds(): Promise<WinterNeeds> {
       const from = end === null ? null : addDays(end, 1)
       return [{ machineId: machine.id, minutes: plan.minutes, valueCents, frost: key, from }]
     })
-    const held = [...standings].flatMap(([id, { worst }]) => (isHeld(worst) ? [id] : []))
+    const held = [...standings].flatMap(([id, { worst }]) =>
+      isHeld(worst) ? [{ machineId: id, state: worst }] : [],
+    )
     return { needs, frosts, risk: terms.riskPercent / 100, held }
   })
 }

@@ -123,7 +123,7 @@ test('what is taken in part leaves visits with what nobody takes from them, and 
       winter: '' as const,
       lead: 'Varga',
     },
-    ...{ minutes: 1, visit: null, instead: [], reasons: [] },
+    ...{ minutes: 1, visit: null, instead: [], minds: '', reasons: [] },
     services: tasks.map((task) => ({
       assemblyId: 'P-04',
       task,
@@ -392,6 +392,17 @@ test('a machine that only stands is worked on then, and nobody is to be told; he
   expect(await dayOf(laidUp(false))).toEqual([0])
   // Wednesday the 12th.
   expect(await dayOf(laidUp(true))).toEqual([9])
+})
+
+test('a proposal for a machine that must not be started says what its work has to mind', async () => {
+  const machines = [{ ...fleet().machines[0]!, held: 'It is made safe for winter.' }]
+  const given = fleet({ machines, services: [service('oil', '2026-08-05'), service('seals', '2026-08-05')] })
+  const problem = problemToPropose(given)
+  const { visits } = await planVisits(problem, { seed: 1 })
+  const [proposal] = proposalsOf(given, problem, visits, 'EUR')
+  expect(proposal).toMatchObject({ minds: 'It is made safe for winter.', kind: 'new' })
+  const [other] = proposalsOf({ ...given, machines: fleet().machines }, problem, visits, 'EUR')
+  expect(other!.minds).toBe('')
 })
 
 test('a machine is brought back from winter while it is laid up, not while it is at a job', () => {

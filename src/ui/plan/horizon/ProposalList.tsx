@@ -88,6 +88,7 @@ export function ProposalList({ proposals, unplaced, says, fleet, look, take, lea
                   ` with ${proposal.helpers.map(({ name }) => name).join(', ')}`}
                 , {showMinutes(proposal.minutes)}
               </span>
+              {proposal.minds && <p className="caution">{proposal.minds}</p>}
               <details onToggle={(event) => event.currentTarget.open && look(proposal)}>
                 <summary>Why</summary>
                 <ul>
