@@ -81,7 +81,16 @@ describe('a booked winter visit', () => {
     given.services = [service('seals', '2026-08-20', { visitId: '7' })]
     const taken = {
       ...{ key: '', kind: 'new' as const, machineId: 'm1', machine: '', day: '2026-08-20', leadId: 'varga' },
-      ...{ lead: '', helpers: [], minutes: 1, winter: '' as const, visit: null, instead: [], reasons: [] },
+      ...{
+        lead: '',
+        helpers: [],
+        minutes: 1,
+        winter: '' as const,
+        visit: null,
+        instead: [],
+        minds: '',
+        reasons: [],
+      },
       services: [{ assemblyId: 'P-04', task: 'seals', positions: ['1'], name: '', where: '', pump: '' }],
     }
     const { visits, cancel } = takeOf('act', [taken], given)
