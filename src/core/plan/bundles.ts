@@ -1,7 +1,8 @@
 import { daysBetween, type Day } from '../calendar'
 import type { ClockView, WearView } from '../wear'
 import type { PlanTerms } from './crewTerms'
-import { givenUp, workOf, type FleetService } from './fleetProblem'
+import type { FleetService } from './fleet'
+import { givenUp, workOf } from './fleetProblem'
 import { nextVisit } from './nextVisit'
 
 /** A due service of a machine that is on no visit, with what planning counts of it where it has a day. */

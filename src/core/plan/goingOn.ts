@@ -1,5 +1,5 @@
 import { addDays, daysBetween } from '../calendar'
-import { awayOf, runningOf, serviceId, type Fleet } from './fleetProblem'
+import { awayOf, runningOf, serviceId, type Fleet } from './fleet'
 import {
   checkPlan,
   toolsOf,

@@ -1,6 +1,6 @@
 import { daysBetween, type Day } from '../calendar'
 import { groupBy } from '../lists'
-import { runningOf, type Fleet, type FleetService, type FleetVisit } from './fleetProblem'
+import { runningOf, type Fleet, type FleetService, type FleetVisit } from './fleet'
 
 /** Services of a machine that fall due about the same time: drawn as one lens. */
 export type Lens = {

@@ -74,19 +74,15 @@ export {
 } from './crewTerms'
 export { crewSchema, planTermsSchema } from './crewTermsSchema'
 export {
-  fleetProblem,
-  frostBy,
-  givenUp,
-  safeBy,
   isPinned,
   runningOf,
   serviceId,
-  workOf,
   type Fleet,
   type FleetService,
   type FleetVisit,
   type FleetWinter,
-} from './fleetProblem'
+} from './fleet'
+export { fleetProblem, frostBy, givenUp, safeBy, workOf } from './fleetProblem'
 export { problemToPropose, proposalKinds, proposalsOf, takeOf, type Proposal } from './proposals'
 export { takeSchema, type TakeInput } from './taking'
 export {

@@ -1,5 +1,5 @@
 import type { FleetChange, WhatIfAnswer } from './whatIf'
-import type { Fleet } from './fleetProblem'
+import type { Fleet } from './fleet'
 import type { PlanCost, PlanProgress, Unplaced } from './planner'
 import type { Proposal } from './proposals'
 

@@ -1,15 +1,7 @@
 import { addDays, daysBetween, showDay, type Day } from '../calendar'
 import { showMoney } from '../units'
-import {
-  fleetProblem,
-  frostBy,
-  givenUp,
-  isPinned,
-  serviceId,
-  type Fleet,
-  type FleetService,
-  type FleetVisit,
-} from './fleetProblem'
+import { isPinned, serviceId, type Fleet, type FleetService, type FleetVisit } from './fleet'
+import { fleetProblem, frostBy, givenUp } from './fleetProblem'
 import { reserving } from './goingOn'
 import { visitWork, type PlannedVisit, type PlanProblem } from './planner'
 import type { TakeInput } from './taking'

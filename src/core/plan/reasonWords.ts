@@ -1,6 +1,6 @@
 import { addDays, showDay } from '../calendar'
 import { qualificationNames, type Qualification } from '../models'
-import type { Fleet } from './fleetProblem'
+import type { Fleet } from './fleet'
 
 /** Why the planner left something out, with days, machines, tools and parts as people name them. */
 export function reasonWords(

@@ -1,13 +1,6 @@
 import { addDays, daysBetween, showDay, type Day } from '../calendar'
-import {
-  fleetProblem,
-  frostBy,
-  runningOf,
-  serviceId,
-  type Fleet,
-  type FleetService,
-  type FleetVisit,
-} from './fleetProblem'
+import { runningOf, serviceId, type Fleet, type FleetService, type FleetVisit } from './fleet'
+import { fleetProblem, frostBy } from './fleetProblem'
 import { checkFleet } from './goingOn'
 import { toolsOf } from './planner'
 import { bookedPlan, violationWords } from './tryMove'

@@ -1,6 +1,7 @@
 import { daysBetween, type Day } from '../calendar'
 import { checkFleet, type FleetViolation } from './goingOn'
-import { awayOf, firstDayFor, fleetProblem, serviceId, type Fleet, type FleetService } from './fleetProblem'
+import { awayOf, firstDayFor, serviceId, type Fleet, type FleetService } from './fleet'
+import { fleetProblem } from './fleetProblem'
 import { planCost, visitWork, type PlannedVisit, type PlanProblem } from './planner'
 
 /** The visits that are booked, as the planner counts them; who helps is not booked. */

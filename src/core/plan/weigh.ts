@@ -1,13 +1,6 @@
 import { addDays, daysBetween, type Day } from '../calendar'
-import {
-  awayOf,
-  firstDayFor,
-  fleetProblem,
-  serviceId,
-  workOf,
-  type Fleet,
-  type FleetService,
-} from './fleetProblem'
+import { awayOf, firstDayFor, serviceId, type Fleet, type FleetService } from './fleet'
+import { fleetProblem, workOf } from './fleetProblem'
 import { checkFleet, reserving, runningOfPlanned } from './goingOn'
 import { planCost, planVisits, visitWork, type PlannedVisit, type PlanProblem } from './planner'
 import { reasonWords } from './reasonWords'

@@ -1,5 +1,6 @@
 import { addDays, daysBetween, showDay, type Day } from '../calendar'
-import { fleetProblem, frostBy, safeBy, serviceId, type Fleet, type FleetVisit } from './fleetProblem'
+import { serviceId, type Fleet, type FleetVisit } from './fleet'
+import { fleetProblem, frostBy, safeBy } from './fleetProblem'
 import { checkFleet, fixedPlan } from './goingOn'
 import {
   changedProblem,
