@@ -92,7 +92,8 @@ export function spreadOut(fleet: Fleet, problem: PlanProblem, visits: readonly P
     for (const [index, { day: on, minutes: worked }] of running.days.entries()) {
       const day = at(on)
       if (day < 0 || day >= problem.horizonDays) continue
-      const id = `goes on ${machine} ${visit.day} ${index}`
+      // Two visits of one machine may begin on one day.
+      const id = `goes on ${pieces.length}`
       const minutes = Math.min(worked, roomOf(problem, crew, machine, day))
       pieces.push({
         ...{ id, machine, access: [], minutes, moreTools, earliest: day, due: day, latest: day },

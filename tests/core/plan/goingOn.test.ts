@@ -75,6 +75,20 @@ test('what is in hand since yesterday takes today', async () => {
   expect(visits.filter(({ machine }) => machine === 'm2').map(({ day }) => day)).toEqual([1])
 })
 
+test('two long visits that begin on one machine on one day are planned around, not refused', async () => {
+  const two = fleet({
+    machines,
+    services: [overhaul('1'), { ...overhaul('2'), assemblyId: 'c' }, other(300)],
+    visits: [
+      long('2026-08-05', { state: 'approved' }),
+      long('2026-08-05', { id: '2', state: 'approved', leadId: 'brandt' }),
+    ],
+  })
+  const { visits } = await planVisits(problemToPropose(two), { seed: 1 })
+  // The planner takes what is booked on a machine for a day as one visit, by whoever is named first: 360 on Thursday.
+  expect(visits.filter(({ machine }) => machine === 'm2')).toMatchObject([{ day: 3, crew: 'brandt' }])
+})
+
 test('dragging says what a later day breaks', () => {
   const given = alone({
     services: [overhaul('1'), other(320, { visitId: '2' })],
